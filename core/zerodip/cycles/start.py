@@ -1,0 +1,27 @@
+"""The moment of starting: what the tank must hold back while the pump is not delivering yet."""
+
+from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
+
+__all__ = ["largest_pre_charge_abs_pa", "lowest_abs_pa", "reserve_m3"]
+
+
+def reserve_m3(bank: Bank, cut_in_abs_pa: float) -> float:
+    """Water (m³) still in the tank when the switch starts the pump. 0 where the pre-charge lies above cut-in."""
+    return water_m3(bank, cut_in_abs_pa)
+
+
+def lowest_abs_pa(bank: Bank, cut_in_abs_pa: float, need_m3: float, atmosphere_pa: float) -> float:
+    """The lowest pressure (Pa abs) while `need_m3` is drawn after the switch has closed: on the tank's line while it
+    holds water, atmospheric when it has run empty (the gauge collapses: the dip)."""
+    left = reserve_m3(bank, cut_in_abs_pa) - need_m3
+    if left < 0 or (left == 0 and bank.kinks_abs_pa[0] >= cut_in_abs_pa):
+        return atmosphere_pa
+    return min(pressure_abs_pa(bank, left), cut_in_abs_pa)
+
+
+def largest_pre_charge_abs_pa(volume_m3: float, cut_in_abs_pa: float, need_m3: float, exponent: float) -> float | None:
+    """The largest pre-charge (Pa abs) with which tanks of `volume_m3` hold back `need_m3` at cut-in:
+    in (1 − need/V)^n. None when the whole tank could not. Source: the gas law, reserve set equal to the need."""
+    if need_m3 >= volume_m3:
+        return None
+    return cut_in_abs_pa * (1 - need_m3 / volume_m3) ** exponent

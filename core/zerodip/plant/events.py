@@ -1,0 +1,235 @@
+"""The plant over time: tank, pump and switch under a list of draws, from event to event.
+
+Between two events everything is known in closed form: with the pump off the water falls in a straight line; with it on, the
+fill table gives an exponential per piece. An event is a draw changing, the level reaching a set point or the bottom,
+the start lag ending. Nothing is stepped through in small time steps.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+
+from ..cycles.fill import FillLine, fill_line, fill_seconds, piece_of, water_after
+from ..pumps.delivery import Delivery, balance_gauge_pa
+from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
+
+__all__ = ["Draw", "Phase", "Plant", "Trail", "simulate", "trail"]
+
+OFF, STARTING, RUNNING = "off", "starting", "running"
+FOREVER = float("inf")
+_CLOSE = 1e-12  # m³: two levels nearer than this are the same
+_MOST_EVENTS = 200_000
+
+
+@dataclass(frozen=True)
+class Draw:
+    """A steady draw: for `seconds` (s), `flow_m3_s` (m³/s, 0 or more)."""
+
+    seconds: float
+    flow_m3_s: float
+
+
+@dataclass(frozen=True)
+class Plant:
+    """What is simulated: the tanks, the pump's line, the switch (gauge Pa), the start lag (s), the atmosphere (Pa)."""
+
+    bank: Bank
+    line: Delivery
+    atmosphere_pa: float
+    cut_in_gauge_pa: float
+    cut_out_gauge_pa: float
+    start_lag_s: float
+
+    @cached_property
+    def fill(self) -> FillLine:
+        """The fill table from empty to cut-out."""
+        return fill_line(self.bank, self.line, self.atmosphere_pa, self.cut_in_gauge_pa, self.cut_out_gauge_pa)
+
+    @cached_property
+    def on_m3(self) -> float:
+        """Water held when the switch starts the pump; 0 with a pre-charge above cut-in."""
+        return water_m3(self.bank, self.cut_in_gauge_pa + self.atmosphere_pa)
+
+    @cached_property
+    def off_m3(self) -> float:
+        """Water held when the switch stops the pump."""
+        return water_m3(self.bank, self.cut_out_gauge_pa + self.atmosphere_pa)
+
+    def gauge_at(self, water: float) -> float:
+        """Gauge pressure (Pa) on the tank's line, at most cut-out."""
+        return min(pressure_abs_pa(self.bank, water) - self.atmosphere_pa, self.cut_out_gauge_pa)
+
+
+@dataclass(frozen=True)
+class Phase:
+    """A stretch between two events: times (s), pump state (off, starting, running), draw (m³/s), water held at its
+    ends (m³). `dry` tells that the tank is empty and taps are open: the gauge has collapsed to `dry_gauge_pa`."""
+
+    start_s: float
+    end_s: float
+    pump: str
+    draw_m3_s: float
+    water_start_m3: float
+    water_end_m3: float
+    dry: bool = False
+    dry_gauge_pa: float = 0.0
+
+
+def simulate(plant: Plant, draws: Iterable[Draw], water: float | None = None, pump: str = OFF) -> tuple[Phase, ...]:
+    """The phases of the plant under `draws`, beginning with `water` m³ in the tank (full to cut-out by default) and
+    the pump in state `pump`. Source: mass balance dW/dt = Q_pump − Q_draw, the gas law, the switch's two points.
+    Validity: steady draws, well-mixed air, a check valve that holds. Raises nothing; stops after 200 000 events."""
+    state = _State(plant, plant.off_m3 if water is None else water, pump)
+    for draw in draws:
+        end = state.time + draw.seconds
+        while state.time < end and len(state.phases) < _MOST_EVENTS:
+            state.advance(draw.flow_m3_s, end)
+    return tuple(state.phases)
+
+
+class _State:
+    def __init__(self, plant: Plant, water: float, pump: str) -> None:
+        self.plant, self.water, self.pump = plant, water, pump
+        self.time, self.lag_left = 0.0, plant.start_lag_s if pump == STARTING else 0.0
+        self.phases: list[Phase] = []
+
+    def advance(self, draw: float, end: float) -> None:
+        """One event further: a phase until the next one, or a change of pump state on the spot."""
+        if self.pump == RUNNING:
+            return self._run(draw, end)
+        if self.pump == STARTING and self.lag_left <= 0:
+            self.pump = RUNNING
+            return None
+        return self._drain(draw, end)
+
+    def _drain(self, draw: float, end: float) -> None:
+        stop = self.plant.on_m3 if self.pump == OFF else 0.0
+        fall = max(self.water - stop, 0.0)
+        if self.pump == OFF and fall <= _CLOSE and draw > 0:
+            self.pump, self.lag_left = STARTING, self.plant.start_lag_s
+            return
+        until = self.time + (fall / draw if draw > 0 and fall > _CLOSE else FOREVER)
+        lag_end = self.time + self.lag_left if self.pump == STARTING else FOREVER
+        dry = self.water <= _CLOSE and draw > 0
+        self._to(min(until, lag_end, end), self._drained(draw, min(until, lag_end, end)), draw, dry=dry)
+
+    def _drained(self, draw: float, until: float) -> float:
+        return max(self.water - draw * (until - self.time), 0.0)
+
+    def _run(self, draw: float, end: float) -> None:
+        fill, off = self.plant.fill, self.plant.off_m3
+        if self.water >= off - _CLOSE and fill.flows_m3_s[-1] > draw:
+            self.pump = OFF
+            return
+        net = fill.flows_m3_s[piece_of(fill, self.water)] - draw
+        if self.water <= _CLOSE and net <= 0:
+            held = min(balance_gauge_pa(self.plant.line, draw), fill.gauges_pa[0])
+            self._to(end, 0.0, draw, dry=True, dry_gauge=held)
+            return
+        full_at = self.time + fill_seconds(fill, self.water, off, draw)
+        if full_at <= end:
+            self._to(full_at, off, draw)
+            self.pump = OFF
+        else:
+            self._creep(draw, end)
+
+    def _creep(self, draw: float, end: float) -> None:
+        """Runs piece by piece towards `end`, up or down, without reaching cut-out."""
+        start, water, left = self.time, self.water, end - self.time
+        for _ in range(4 * len(self.plant.fill.waters_m3)):
+            water, used = _through_piece(self.plant.fill, water, left, draw)
+            left -= used
+            if left <= 1e-9 or water <= _CLOSE:
+                break
+        self._to(end if left <= 1e-9 else start + (end - start - left), water, draw)
+
+    def _to(self, until: float, water: float, draw: float, dry: bool = False, dry_gauge: float = 0.0) -> None:
+        self.phases.append(Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge))
+        self.lag_left -= until - self.time
+        self.time, self.water = until, water
+
+
+def _through_piece(fill: FillLine, water: float, left: float, draw: float) -> tuple[float, float]:
+    """The water after at most `left` seconds, staying inside the piece it starts in (downward: the one below)."""
+    at = piece_of(fill, water)
+    falling = water_after(fill, at, water, 1.0, draw) < water
+    if falling and water <= fill.waters_m3[at] and at > 0:
+        at -= 1
+    edge = fill.waters_m3[at] if falling else fill.waters_m3[at + 1]
+    after = water_after(fill, at, water, left, draw)
+    if (after > edge) if falling else (after < edge):
+        return after, left
+    return edge, _seconds_to(fill, at, water, edge, draw, left)
+
+
+def _seconds_to(fill: FillLine, at: int, water: float, edge: float, draw: float, most: float) -> float:
+    low, high = 0.0, most
+    for _ in range(60):
+        middle = (low + high) / 2
+        past = abs(water_after(fill, at, water, middle, draw) - water) >= abs(edge - water)
+        low, high = (low, middle) if past else (middle, high)
+    return high
+
+
+@dataclass(frozen=True)
+class Trail:
+    """A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with the pump's motor on;
+    how often it started, and how long (s) taps were open on an empty tank with the pump not delivering."""
+
+    times_s: tuple[float, ...]
+    gauges_pa: tuple[float, ...]
+    pump_spans_s: tuple[tuple[float, float], ...]
+    starts: int
+    dip_s: float
+
+
+def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 240) -> Trail:
+    """The phases as a line of about `points` points, exact at every event."""
+    each = max(2, min(8, points // max(len(phases), 1)))
+    pairs = [pair for phase in phases for pair in _sampled(plant, phase, each)]
+    spans = _spans(phases)
+    dip = sum(p.end_s - p.start_s for p in phases if p.dry and p.pump != RUNNING)
+    return Trail(
+        times_s=tuple(round(t, 2) for t, _ in pairs),
+        gauges_pa=tuple(round(g, 0) for _, g in pairs),
+        pump_spans_s=spans,
+        starts=sum(1 for start, _ in spans if start > 0),
+        dip_s=dip,
+    )
+
+
+def _sampled(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]]:
+    if phase.dry:
+        return [(phase.start_s, phase.dry_gauge_pa), (phase.end_s, phase.dry_gauge_pa)]
+    if phase.water_start_m3 == phase.water_end_m3:
+        held = plant.gauge_at(phase.water_start_m3)
+        return [(phase.start_s, held), (phase.end_s, held)]
+    times = _filling(plant, phase, count) if phase.pump == RUNNING else _even(phase.start_s, phase.end_s, count)
+    waters = _even(phase.water_start_m3, phase.water_end_m3, count)
+    return [(t, plant.gauge_at(w)) for t, w in zip(times, waters, strict=True)]
+
+
+def _even(first: float, last: float, count: int) -> list[float]:
+    return [first + (last - first) * k / (count - 1) for k in range(count)]
+
+
+def _filling(plant: Plant, phase: Phase, count: int) -> list[float]:
+    """The times at which evenly spaced levels are reached; evenly spaced times where the level falls."""
+    if phase.water_end_m3 < phase.water_start_m3:
+        return _even(phase.start_s, phase.end_s, count)
+    waters, times = _even(phase.water_start_m3, phase.water_end_m3, count), [phase.start_s]
+    for low, high in zip(waters, waters[1:], strict=False):
+        times.append(times[-1] + fill_seconds(plant.fill, low, high, phase.draw_m3_s))
+    return [min(t, phase.end_s) for t in times[:-1]] + [phase.end_s]
+
+
+def _spans(phases: tuple[Phase, ...]) -> tuple[tuple[float, float], ...]:
+    spans: list[tuple[float, float]] = []
+    for phase in phases:
+        if phase.pump == OFF:
+            continue
+        if spans and abs(spans[-1][1] - phase.start_s) < 1e-9:
+            spans[-1] = (spans[-1][0], phase.end_s)
+        else:
+            spans.append((phase.start_s, phase.end_s))
+    return tuple((round(a, 2), round(b, 2)) for a, b in spans)

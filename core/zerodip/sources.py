@@ -1,0 +1,36 @@
+"""Where a rule or a formula comes from, said beside its figures."""
+
+from dataclasses import dataclass
+
+__all__ = ["GAS_LAW", "PRACTICE", "Source", "practice"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Source:
+    """A published document with edition and clause, physics, or practice of the trade without a published source.
+    `from_memory` marks a figure written down from memory: check it against the document before relying on it."""
+
+    document: str
+    edition: str = ""
+    clause: str = ""
+    kind: str = "standard"
+    from_memory: bool = False
+
+    def text(self) -> str:
+        """One line for a person."""
+        parts = [part for part in (self.document, self.edition, self.clause) if part]
+        return " · ".join(parts) + (" (from memory)" if self.from_memory else "")
+
+
+def practice(note: str = "") -> Source:
+    """Common practice, with a remark if there is one."""
+    return Source(document="Common practice, no source", clause=note, kind="practice")
+
+
+PRACTICE = practice()
+GAS_LAW = Source(document="Gas law, p·vⁿ = const, absolute pressures", kind="physics")
+MASS_BALANCE = Source(document="Mass balance of tank and pump", kind="physics")
+PUMP_LINE = Source(document="Bernoulli and Hazen–Williams", kind="physics")
+SUMP_LAW = Source(document="ANSI/HI 9.8", clause="sump sizing, V = Q·T/4", from_memory=True)
+IPC_604_8 = Source(document="IPC 604.8; UPC 608.2", clause="pressure-reducing valve above 80 psi", from_memory=True)
+MOTOR_STARTS = practice("submersible motors, starts a day by power, from memory")

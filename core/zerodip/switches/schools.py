@@ -1,0 +1,113 @@
+"""The schools of pre-charge and run time, where practitioners differ.
+
+A pre-charge school answers one question: how far below cut-in the drained tank's air is set.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ..sources import GAS_LAW, PRACTICE, Source
+from ..units import PSI
+
+__all__ = ["PRE_CHARGE_SCHOOLS", "RUN_TIME_SCHOOLS", "Budget", "PreChargeSchool", "RunTimeSchool", "budget"]
+
+SETTING_TEMPERATURE_K = 283.15  # about 10 °C, a cellar or a pit on the day of setting
+ONE_HP_W = 745.69987158227
+
+
+@dataclass(frozen=True, kw_only=True)
+class Budget:
+    """What the offset below cut-in has to cover, Pa each. `lost_pa` is shown but not counted: air lost until the next check
+    lowers the pre-charge, which widens the offset and costs drawdown, not safety from the dip."""
+
+    dip_pa: float | None
+    gauge_pa: float
+    warming_pa: float
+    lost_pa: float
+
+    @property
+    def total_pa(self) -> float | None:
+        """The offset to set below cut-in, Pa; None while the start dip cannot be told."""
+        return None if self.dip_pa is None else self.dip_pa + self.gauge_pa + self.warming_pa
+
+
+def budget(
+    *,
+    cut_in_abs_pa: float,
+    largest_abs_pa: float | None,
+    gauge_error_pa: float,
+    warming_k: float,
+    loss_per_year_pa: float,
+    years: float,
+) -> Budget:
+    """The computed school's sum. `largest_abs_pa` is the largest pre-charge without a dip (None: cannot tell).
+    Warming is that of a closed charge of air from about 10 °C: Δp = p·ΔT/T, so 11 K eats about 2 psi at a 40 psi
+    cut-in. Source: the gas law; the items are common practice."""
+    return Budget(
+        dip_pa=None if largest_abs_pa is None else cut_in_abs_pa - largest_abs_pa,
+        gauge_pa=gauge_error_pa,
+        warming_pa=cut_in_abs_pa * (1 - SETTING_TEMPERATURE_K / (SETTING_TEMPERATURE_K + warming_k)),
+        lost_pa=loss_per_year_pa * years,
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class PreChargeSchool:
+    """How far below cut-in, from the budget (Pa; None: cannot tell), and how near to it counts as kept.
+    `title` is a template over `Facts`, so that it reads in any unit."""
+
+    id: str
+    title: str
+    reason: str
+    offset_pa: Callable[[Budget], float | None]
+    tolerance_pa: float = PSI
+    source: Source = PRACTICE
+
+
+PRE_CHARGE_SCHOOLS = (
+    PreChargeSchool(
+        id="two_below",
+        title="{f.psi_2:pressure} below cut-in",
+        reason="The usual rule: it covers the start of an ordinary tank.",
+        offset_pa=lambda budget: 2 * PSI,
+    ),
+    PreChargeSchool(
+        id="two_to_three_below",
+        title="{f.psi_2:pressure} to {f.psi_3:pressure} below cut-in",
+        reason="The same with a little more for the gauge.",
+        offset_pa=lambda budget: 2.5 * PSI,
+    ),
+    PreChargeSchool(
+        id="five_below",
+        title="{f.psi_5:pressure} below cut-in",
+        reason="For a switch with a low-pressure cut-off, so that a start never trips it.",
+        offset_pa=lambda budget: 5 * PSI,
+    ),
+    PreChargeSchool(
+        id="computed",
+        title="Computed from draw, start lag and tank",
+        reason="Adds up what the offset has to cover: the start dip, the gauge, warming.",
+        offset_pa=lambda budget: budget.total_pa,
+        source=GAS_LAW,
+    ),
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunTimeSchool:
+    """The shortest run wanted (s), by motor power (W, None if not known)."""
+
+    id: str
+    title: str
+    wanted_s: Callable[[float | None], float]
+
+
+RUN_TIME_SCHOOLS = (
+    RunTimeSchool(id="minute", title="A minute or more", wanted_s=lambda power: 60.0),
+    RunTimeSchool(id="half_minute", title="Half a minute is tolerable", wanted_s=lambda power: 30.0),
+    RunTimeSchool(
+        id="by_power",
+        title="A minute, two from 1 hp up",
+        wanted_s=lambda power: 120.0 if power is not None and power >= ONE_HP_W * 0.999 else 60.0,
+    ),
+)

@@ -1,0 +1,177 @@
+"""The only conversions: dimensions, unit systems and how finely each unit is shown.
+
+A value inside the program is SI. `to_si` and `from_si` cross the boundary; `text` writes a value for a person.
+Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L, 1 ft = 0.3048 m,
+1 in = 25.4 mm, 1 hp = 745.69987158227 W (NIST SP 811, appendix B).
+"""
+
+from dataclasses import dataclass
+from functools import cache
+from types import MappingProxyType
+from typing import Any
+
+__all__ = ["DIMENSIONS", "PSI", "SYSTEMS", "Shown", "Unit", "UnknownUnit", "from_si", "table", "text", "to_si", "unit_for"]
+
+
+PSI = 6894.757293168  # Pa
+_NO_END = float("inf")
+
+
+class UnknownUnit(KeyError):
+    """A unit, dimension or unit system that is not in the table; carries the name asked for."""
+
+    code = "unknown_unit"
+
+    def __init__(self, kind: str, name: str) -> None:
+        super().__init__(f"unknown {kind}: {name}")
+        self.kind, self.name = kind, name
+
+
+@dataclass(frozen=True)
+class Unit:
+    """value_si = value · factor + offset. `decimals` is how finely it is read off an instrument; `step` is one key press."""
+
+    id: str
+    symbol: str
+    factor: float
+    offset: float = 0.0
+    decimals: int = 1
+    step: float = 1.0
+
+
+_UNITS = (
+    Unit("psi", "psi", PSI, decimals=1, step=1),
+    Unit("bar", "bar", 1e5, decimals=2, step=0.05),
+    Unit("kPa", "kPa", 1e3, decimals=0, step=5),
+    Unit("gal", "gal", 3.785411784e-3, decimals=1, step=1),
+    Unit("L", "L", 1e-3, decimals=0, step=1),
+    Unit("gpm", "gpm", 3.785411784e-3 / 60, decimals=1, step=0.5),
+    Unit("L/min", "L/min", 1e-3 / 60, decimals=0, step=1),
+    Unit("ft", "ft", 0.3048, decimals=0, step=1),
+    Unit("m", "m", 1.0, decimals=1, step=1),
+    Unit("in", "in", 0.0254, decimals=2, step=0.25),
+    Unit("mm", "mm", 1e-3, decimals=0, step=1),
+    Unit("degF", "°F", 5 / 9, offset=273.15 - 32 * 5 / 9, decimals=0, step=1),
+    Unit("degC", "°C", 1.0, offset=273.15, decimals=0, step=1),
+    Unit("F", "°F", 5 / 9, decimals=0, step=1),
+    Unit("K", "K", 1.0, decimals=0, step=1),
+    Unit("hp", "hp", 745.69987158227, decimals=2, step=0.25),
+    Unit("kW", "kW", 1e3, decimals=2, step=0.1),
+    Unit("s", "s", 1.0, decimals=0, step=1),
+    Unit("per_hour", "/h", 1 / 3600, decimals=0, step=1),
+    Unit("per_day", "/day", 1 / 86400, decimals=0, step=1),
+    Unit("years", "y", 1.0, decimals=1, step=1),
+    Unit("one", "", 1.0, decimals=2, step=1),
+)
+UNITS = MappingProxyType({unit.id: unit for unit in _UNITS})
+
+# dimension: (us, metric, kpa)
+_CHOICES = {
+    "pressure": ("psi", "bar", "kPa"),
+    "volume": ("gal", "L", "L"),
+    "flow": ("gpm", "L/min", "L/min"),
+    "length": ("ft", "m", "m"),
+    "diameter": ("in", "mm", "mm"),
+    "temperature": ("degF", "degC", "degC"),
+    "temperature_step": ("F", "K", "K"),
+    "power": ("hp", "kW", "kW"),
+    "duration": ("s", "s", "s"),
+    "rate": ("per_hour", "per_hour", "per_hour"),
+    "daily": ("per_day", "per_day", "per_day"),
+    "years": ("years", "years", "years"),
+    "number": ("one", "one", "one"),
+}
+DIMENSIONS = tuple(_CHOICES)
+SYSTEMS = ("us", "metric", "kpa")
+SYSTEM_TITLES = MappingProxyType({"us": "psi · gal", "metric": "bar · L", "kpa": "kPa · L"})
+_BY_SYSTEM = {
+    system: {dimension: UNITS[ids[at]] for dimension, ids in _CHOICES.items()} for at, system in enumerate(SYSTEMS)
+}
+
+
+def unit_for(dimension: str, system: str) -> Unit:
+    """The unit that `system` ("us", "metric", "kpa") uses for `dimension`. Raises UnknownUnit."""
+    if system not in _BY_SYSTEM:
+        raise UnknownUnit("unit system", system)
+    if dimension not in _BY_SYSTEM[system]:
+        raise UnknownUnit("dimension", dimension)
+    return _BY_SYSTEM[system][dimension]
+
+
+def to_si(value: float, unit: str) -> float:
+    """`value` in the unit with id `unit`, in SI. Raises UnknownUnit."""
+    if unit not in UNITS:
+        raise UnknownUnit("unit", unit)
+    return value * UNITS[unit].factor + UNITS[unit].offset
+
+
+def from_si(value: float, unit: str) -> float:
+    """`value` in SI, in the unit with id `unit`; the inverse of `to_si`. Raises UnknownUnit."""
+    if unit not in UNITS:
+        raise UnknownUnit("unit", unit)
+    return (value - UNITS[unit].offset) / UNITS[unit].factor
+
+
+def measures(unit: str, dimension: str) -> bool:
+    """Whether the unit with id `unit` is one in which `dimension` may be written."""
+    return dimension in _CHOICES and unit in _CHOICES[dimension]
+
+
+def digits(value: float, decimals: int) -> str:
+    """`value` (in the unit shown) as a person writes it: the unit's fineness, at least one decimal below ten and two
+    below one, no idle zeros, thousands apart."""
+    size = abs(value)
+    if size >= 1000:
+        return f"{value:,.0f}"
+    places = max(decimals, 2 if size < 1 else 1 if size < 10 else 0)
+    shown = f"{value:.{places}f}"
+    shown = shown.rstrip("0").rstrip(".") if places else shown
+    return "0" if shown == "-0" else shown
+
+
+@cache
+def _writing(dimension: str, system: str) -> tuple[float, float, int, str]:
+    unit = unit_for(dimension, system)
+    gap = "" if unit.symbol.startswith("/") else " "
+    return unit.factor, unit.offset, unit.decimals, f"{gap}{unit.symbol}".rstrip()
+
+
+def text(value: float | None, dimension: str, system: str) -> str:
+    """`value` (SI) with its unit, for reading: "11.5 gal". None is "not known". Raises UnknownUnit."""
+    if value is None:
+        return "not known"
+    if value == _NO_END:
+        return "no end"
+    factor, offset, decimals, unit = _writing(dimension, system)
+    return digits((value - offset) / factor, decimals) + unit
+
+
+class _Figure:
+    __slots__ = ("system", "value")
+
+    def __init__(self, value: float | None, system: str) -> None:
+        self.value, self.system = value, system
+
+    def __format__(self, dimension: str) -> str:
+        return text(self.value, dimension, self.system) if dimension else str(self.value)
+
+
+class Shown:
+    """Puts an object's figures into sentences: `"{f.run_s:duration}".format(f=Shown(facts, "us"))`."""
+
+    def __init__(self, facts: Any, system: str) -> None:
+        self._facts, self._system = facts, system
+
+    def __getattr__(self, name: str) -> _Figure:
+        figure = _Figure(getattr(self._facts, name), self._system)
+        self.__dict__[name] = figure
+        return figure
+
+
+def table() -> dict[str, Any]:
+    """Dimensions, systems and units as plain JSON values, for an interface to convert display and input by."""
+    return {
+        "systems": [{"id": system, "title": SYSTEM_TITLES[system]} for system in SYSTEMS],
+        "dimensions": {dimension: dict(zip(SYSTEMS, ids, strict=True)) for dimension, ids in _CHOICES.items()},
+        "units": {unit.id: {k: v for k, v in vars(unit).items() if k != "id"} for unit in _UNITS},
+    }

@@ -1,0 +1,132 @@
+"""Settings. Secrets and ports are read from the installation's own file, made by ./start and never committed."""
+
+from pathlib import Path
+
+import environ
+from csp.constants import NONE, SELF
+
+SERVER = Path(__file__).resolve().parent.parent
+ROOT = SERVER.parent
+
+env = environ.Env()
+DATA = Path(env.str("ZERODIP_DATA", default=str(ROOT / ".data")))
+env.read_env(DATA / "secrets.env")  # what the environment says itself goes first
+
+SECRET_KEY = env.str("ZERODIP_SECRET_KEY")
+DEBUG = False
+ALLOWED_HOSTS = env.list("ZERODIP_HOSTS", default=["127.0.0.1", "localhost", "[::1]"])
+CSRF_TRUSTED_ORIGINS = env.list("ZERODIP_ORIGINS", default=[])
+DEMO = env.bool("ZERODIP_DEMO", default=False)
+DEMO_PASSWORD = env.str("ZERODIP_DEMO_PASSWORD", default="")
+HTTPS = env.bool("ZERODIP_HTTPS", default=False)
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "django.contrib.postgres",
+    "axes",
+    "csp",
+    "django_vite",
+    "people",
+    "plants",
+    "journal",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "config.urls"
+ASGI_APPLICATION = "config.asgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [SERVER / "templates"],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "NAME": env.str("ZERODIP_DB_NAME", default="zerodip"),
+        "USER": env.str("ZERODIP_DB_USER", default="zerodip"),
+        "PASSWORD": env.str("ZERODIP_DB_PASSWORD", default=""),
+        "HOST": "127.0.0.1",
+        "PORT": env.int("ZERODIP_DB_PORT", default=5433),
+        "CONN_MAX_AGE": 0,
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 8}},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "people.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+CSRF_FAILURE_VIEW = "config.problems.csrf_failure"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "frame-ancestors": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "object-src": [NONE],
+    }
+}
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000  # bytes
+
+STATIC_URL = "/static/"
+STATIC_ROOT = DATA / "static"
+WEB_DIST = ROOT / "web" / "dist"
+STATICFILES_DIRS = [WEB_DIST]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+WHITENOISE_AUTOREFRESH = False
+WHITENOISE_USE_FINDERS = False
+DJANGO_VITE = {"default": {"manifest_path": WEB_DIST / "manifest.json"}}
+
+
+def _hashed_by_vite(path: str, url: str) -> bool:
+    """Vite puts a hash into the names under assets/: they never change, so a phone may keep them."""
+    return "/assets/" in url
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = _hashed_by_vite
+
+LANGUAGE_CODE = "en"
+USE_I18N = False
+USE_TZ = True
+TIME_ZONE = "UTC"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

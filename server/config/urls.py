@@ -1,0 +1,16 @@
+"""Addresses: the API, and the page for everything else (its router reads the path)."""
+
+from django.urls import path, re_path
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.generic import TemplateView
+
+from .api import api
+
+page = ensure_csrf_cookie(TemplateView.as_view(template_name="page.html"))
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|static/|media/|favicon\.ico).*$", page, name="page"),
+]
+handler404 = "config.problems.not_found"
+handler500 = "config.problems.broken"

@@ -1,0 +1,43 @@
+"""People, the workspaces they belong to, and their role in each."""
+
+import uuid
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+
+class Role(models.TextChoices):
+    """What a member may do; `policies` says what each role allows."""
+
+    OWNER = "owner", "Owner"
+    TECHNICIAN = "technician", "Technician"
+    VIEWER = "viewer", "Viewer"
+
+
+class User(AbstractUser):
+    """A person who signs in."""
+
+
+class Workspace(models.Model):
+    """A firm or a crew. Nothing is seen across workspaces."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    name = models.CharField(max_length=80)
+    members = models.ManyToManyField(User, through="Membership", related_name="workspaces")
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """One person's role in one workspace."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=12, choices=Role.choices)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "workspace"], name="one_role_per_workspace")]
+
+    def __str__(self) -> str:
+        return f"{self.user} is {self.role} of {self.workspace}"

@@ -1,0 +1,48 @@
+"""Who may do what: one row per permission, and the one place that asks."""
+
+from dataclasses import dataclass
+from functools import cached_property
+from uuid import UUID
+
+from config.problems import Forbidden, NotFound
+
+from .models import Role, User
+
+__all__ = ["PERMISSIONS", "Actor", "require"]
+
+_ALL = frozenset({Role.OWNER, Role.TECHNICIAN, Role.VIEWER})
+_WRITERS = frozenset({Role.OWNER, Role.TECHNICIAN})
+
+# permission: roles that have it. An operation without a row here fails the tests.
+PERMISSIONS: dict[str, frozenset[Role]] = {
+    "rounds.read": _ALL,
+    "systems.read": _ALL,
+    "systems.change": _WRITERS,
+    "decisions.save": _WRITERS,
+    "sites.change": _WRITERS,
+    "decide.ask": _ALL,
+}
+# Operations anyone may call, signed in or not, and those that need no more than being signed in.
+OPEN = frozenset({"session.read", "session.open", "session.demo"})
+PERSONAL = frozenset({"session.close"})
+
+
+@dataclass(frozen=True)
+class Actor:
+    """The signed-in person, with their role in each workspace, fetched once when first asked for."""
+
+    user: User
+
+    @cached_property
+    def roles(self) -> dict[UUID, str]:
+        """Role by workspace id."""
+        return dict(self.user.memberships.values_list("workspace_id", "role"))
+
+
+def require(actor: Actor, permission: str, workspace_id: UUID) -> None:
+    """Lets the actor pass, or raises NotFound (an outsider) or Forbidden (an insider without the right)."""
+    role = actor.roles.get(workspace_id)
+    if role is None:
+        raise NotFound
+    if role not in PERMISSIONS[permission]:
+        raise Forbidden(f"A {role} may look, but not change this.")

@@ -1,0 +1,58 @@
+"""Stored things as the API shows them."""
+
+from typing import Any
+
+from people.policies import PERMISSIONS, Actor
+from zerodip.rules import ORDER, Verdict
+
+from .models import Decision, Site, System
+from .selectors import decisions_of, sites_for_actor
+
+__all__ = ["decision_out", "rounds_out", "system_out"]
+
+
+def _urgency(row: dict[str, Any]) -> tuple[int, int, int, str]:
+    """What needs a person first: the worst verdict, then how many of it, then the name."""
+    seen = row["glance"]
+    return ORDER[Verdict(seen["verdict"])], -seen["stops"], -seen["cautions"], row["name"]
+
+
+def rounds_out(actor: Actor) -> dict[str, Any]:
+    """The actor's sites with their systems, in order of urgency. Two queries and the actor's roles."""
+    sites = [_site_row(site) for site in sites_for_actor(actor).prefetch_related("systems")]
+    return {"sites": sorted(sites, key=lambda row: [_urgency(system) for system in row["systems"][:1]])}
+
+
+def _site_row(site: Site) -> dict[str, Any]:
+    systems = sorted((_row(system) for system in site.systems.all()), key=_urgency)
+    return {"id": site.pk, "name": site.name, "units": site.units, "systems": systems}
+
+
+def _row(system: System) -> dict[str, Any]:
+    return {"id": system.pk, "name": system.name, "glance": system.glance, "changed_at": system.changed_at}
+
+
+def system_out(actor: Actor, system: System) -> dict[str, Any]:
+    """One system with its file, its latest decisions, and whether the actor may save."""
+    role = actor.roles.get(system.site.workspace_id)
+    return {
+        **_row(system),
+        "site": system.site,
+        "version": system.version,
+        "may_change": role in PERMISSIONS["decisions.save"],
+        "document": system.document,
+        "decisions": [decision_out(decision) for decision in decisions_of(system)],
+    }
+
+
+def decision_out(decision: Decision) -> dict[str, Any]:
+    """One kept decision."""
+    made_by = decision.made_by
+    return {
+        "id": decision.pk,
+        "document": decision.document,
+        "figures": decision.figures,
+        "verdict": decision.verdict,
+        "made_by": (made_by.get_full_name() or made_by.username) if made_by else "",
+        "made_at": decision.made_at,
+    }

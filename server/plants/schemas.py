@@ -1,0 +1,113 @@
+"""What the plant operations take and give. Files are read by the core alone, so that all faults come at once; their
+shape in the API's description is the core's own JSON Schema."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field, GetJsonSchemaHandler, RootModel
+from pydantic_core import CoreSchema
+from zerodip.decide import Decision as Decided
+from zerodip.decide import Glance, Strip
+from zerodip.schema import document_schema
+
+Units = Literal["us", "metric", "kpa"]
+
+
+def inlined(schema: Any, definitions: dict[str, Any]) -> Any:
+    """A JSON Schema with its references written out."""
+    if isinstance(schema, list):
+        return [inlined(item, definitions) for item in schema]
+    if not isinstance(schema, dict):
+        return schema
+    if "$ref" in schema:
+        name = schema["$ref"].rsplit("/", 1)[1]
+        return {**inlined(definitions[name], definitions), **{k: v for k, v in schema.items() if k != "$ref"}}
+    return {key: inlined(value, definitions) for key, value in schema.items() if key not in ("$defs", "$schema")}
+
+
+class SystemFile(RootModel[Any]):
+    """A system file (docs/system.schema.json)."""
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        whole = document_schema()
+        return dict(inlined(whole, whole["$defs"]))
+
+
+class WhatIf(Schema):
+    """A file to judge, and the draw for the strip (m³/s; the worst draw if null)."""
+
+    document: SystemFile
+    draw_m3_s: Any = Field(None, json_schema_extra={"anyOf": [{"type": "number", "minimum": 0}, {"type": "null"}]})
+
+
+class DecideOut(Schema):
+    """The judgement and the strip."""
+
+    decision: Decided
+    strip: Strip
+
+
+class SaveSystem(Schema):
+    """A file to put in force, over the version it was read at."""
+
+    version: int
+    document: SystemFile
+
+
+class SiteOut(Schema):
+    """A site."""
+
+    id: UUID
+    name: str
+    units: Units
+
+
+class SiteIn(Schema):
+    """The units to remember for a site."""
+
+    units: Units
+
+
+class SystemRow(Schema):
+    """A system in a list."""
+
+    id: UUID
+    name: str
+    glance: Glance
+    changed_at: datetime
+
+
+class RoundsSite(SiteOut):
+    """A site with its systems, what needs a person first."""
+
+    systems: list[SystemRow]
+
+
+class RoundsOut(Schema):
+    """All sites of the actor."""
+
+    sites: list[RoundsSite]
+
+
+class DecisionOut(Schema):
+    """A kept decision: its file and the figures shown then (SI, by answer)."""
+
+    id: UUID
+    document: SystemFile
+    figures: dict[str, float | None]
+    verdict: str
+    made_by: str
+    made_at: datetime
+
+
+class SystemOut(SystemRow):
+    """A system with its file and latest decisions. `may_change` tells whether this person may save."""
+
+    site: SiteOut
+    version: int
+    may_change: bool
+    document: SystemFile
+    decisions: list[DecisionOut]

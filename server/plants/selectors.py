@@ -1,0 +1,39 @@
+"""Reading: everything starts from the actor, so that nothing is seen across workspaces."""
+
+from uuid import UUID
+
+from config.problems import NotFound
+from django.db.models import QuerySet
+from people.policies import PERMISSIONS, Actor
+
+from .models import Decision, Site, System
+
+__all__ = ["decisions_of", "sites_for_actor", "system_for_actor", "systems_for_actor"]
+
+
+def _workspaces(actor: Actor, permission: str) -> list[UUID]:
+    return [workspace for workspace, role in actor.roles.items() if role in PERMISSIONS[permission]]
+
+
+def sites_for_actor(actor: Actor) -> QuerySet[Site]:
+    """The sites that the actor may see."""
+    return Site.objects.filter(workspace__in=_workspaces(actor, "rounds.read"))
+
+
+def systems_for_actor(actor: Actor) -> QuerySet[System]:
+    """The systems that the actor may see, with their sites."""
+    return System.objects.filter(site__workspace__in=_workspaces(actor, "systems.read")).select_related("site")
+
+
+def system_for_actor(actor: Actor, system_id: UUID, lock: bool = False) -> System:
+    """One system, or NotFound; locked until the transaction ends if asked."""
+    systems = systems_for_actor(actor)
+    system = (systems.select_for_update(of=("self",)) if lock else systems).filter(pk=system_id).first()
+    if system is None:
+        raise NotFound
+    return system
+
+
+def decisions_of(system: System, most: int = 20) -> list[Decision]:
+    """The system's latest decisions, newest first."""
+    return list(system.decisions.select_related("made_by")[:most])

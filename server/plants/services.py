@@ -1,0 +1,104 @@
+"""Changing: one function per change, with its permission, transaction and log entry inside."""
+
+from dataclasses import asdict
+from typing import Any
+from uuid import UUID
+
+from config.problems import Conflict, NotFound
+from django.db import transaction
+from journal.services import note
+from people.policies import Actor, require
+from zerodip.decide import decision as decide
+from zerodip.decide import glance
+from zerodip.document import Document, read_document
+from zerodip.facts import Facts
+
+from .models import Decision, Site, System
+from .selectors import sites_for_actor, system_for_actor
+
+__all__ = ["change_site", "create_system", "save_decision", "save_system"]
+
+
+def glance_of(document: Document) -> dict[str, Any]:
+    """What Rounds shows of a system, as plain values."""
+    return asdict(glance(document.system, document.settings, document.practice))
+
+
+def create_system(site: Site, document: Document) -> System:
+    """Stores a new system on a site."""
+    return System.objects.create(
+        site=site, name=document.system.name, document=document.as_json(), glance=glance_of(document)
+    )
+
+
+@transaction.atomic
+def save_system(actor: Actor, system_id: UUID, version: int, raw: Any) -> System:
+    """Stores a system's file over `version`. Raises InvalidInput, Conflict, NotFound, Forbidden."""
+    system = system_for_actor(actor, system_id, lock=True)
+    require(actor, "systems.change", system.site.workspace_id)
+    _store(system, version, read_document(raw))
+    note(actor.user, "systems.change", system.pk, version=system.version)
+    return system
+
+
+@transaction.atomic
+def save_decision(actor: Actor, system_id: UUID, decision_id: UUID, version: int, raw: Any) -> Decision:
+    """Keeps a decision under the id its maker gave it, and puts the system's file in force.
+    The same call again gives the same decision and changes nothing.
+    Raises InvalidInput, Conflict, NotFound, Forbidden."""
+    system = system_for_actor(actor, system_id, lock=True)
+    require(actor, "decisions.save", system.site.workspace_id)
+    document = read_document(raw)
+    known = Decision.objects.filter(pk=decision_id).first()
+    if known is not None:
+        return _repeated(known, system, document)
+    _store(system, version, document)
+    made = _new_decision(actor, system, decision_id, document)
+    note(actor.user, "decisions.save", system.pk, decision=str(decision_id), version=system.version)
+    return made
+
+
+def _repeated(known: Decision, system: System, document: Document) -> Decision:
+    if known.system_id != system.pk:
+        raise NotFound
+    if known.document != document.as_json():
+        raise Conflict("This decision is already kept with other values.", known.document)
+    return known
+
+
+def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Document) -> Decision:
+    decided = decide(Facts(document.system, document.settings, document.practice), "us")
+    return Decision.objects.create(
+        id=decision_id,
+        system=system,
+        document=system.document,
+        figures={answer.id: answer.value for answer in decided.answers},
+        verdict=decided.verdict,
+        made_by=actor.user,
+    )
+
+
+def _store(system: System, version: int, document: Document) -> None:
+    if version != system.version:
+        raise Conflict("The system was changed while you worked on it.", _current(system))
+    system.document, system.glance = document.as_json(), glance_of(document)
+    system.name = document.system.name or system.name
+    system.version += 1
+    system.save()
+
+
+def _current(system: System) -> dict[str, Any]:
+    return {"version": system.version, "changed_at": system.changed_at.isoformat(), "document": system.document}
+
+
+@transaction.atomic
+def change_site(actor: Actor, site_id: UUID, units: str) -> Site:
+    """Remembers the unit system used on a site. Raises NotFound, Forbidden."""
+    site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
+    if site is None:
+        raise NotFound
+    require(actor, "sites.change", site.workspace_id)
+    site.units = units
+    site.save(update_fields=["units"])
+    note(actor.user, "sites.change", site.pk, units=units)
+    return site
