@@ -1,5 +1,7 @@
 """The air the gauge is read in, and water's weight."""
 
+import math
+
 __all__ = ["GRAVITY", "WATER_DENSITY", "head_pa", "pressure_abs_pa"]
 
 GRAVITY = 9.80665  # m/s², standard
@@ -9,7 +11,7 @@ WATER_DENSITY = 999.1  # kg/m³, fresh water at 15 °C
 def pressure_abs_pa(altitude_m: float) -> float:
     """Atmospheric pressure, Pa absolute, at `altitude_m` in metres, −500 to 11 000 (the troposphere; not checked here,
     `system.Site` does). Source: ISO 2533:1975 / US Standard Atmosphere 1976, p = 101325 (1 − 2.25577e−5 h)^5.25588."""
-    return 101325.0 * (1 - 2.25577e-5 * altitude_m) ** 5.25588
+    return 101325.0 * math.pow(1 - 2.25577e-5 * altitude_m, 5.25588)
 
 
 def head_pa(height_m: float) -> float:

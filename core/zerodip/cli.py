@@ -39,7 +39,9 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     asked = commands.add_parser("decide", help="judge the settings in a system file")
     asked.add_argument("file", help="a system file (docs/system.schema.json)")
-    asked.add_argument("--units", choices=SYSTEMS, default="us", help="units of the texts; numbers are SI (default: us)")
+    asked.add_argument(
+        "--units", choices=SYSTEMS, default="us", help="units of the texts; numbers are SI (default: us)"
+    )
     commands.add_parser("schema", help="print the JSON Schema of a system file")
     return parser
 

@@ -202,9 +202,9 @@ def _note(answer: str, facts: Facts, f: Shown) -> str:
     if answer == "run" and facts.line.assumed:
         return "on an assumed curve"
     if answer == "run" and abs(facts.run_s - facts.simple_run_s) > 0.05 * facts.run_s:
-        return "rule of thumb {f.simple_run_s:duration}".format(f=f)
+        return f"rule of thumb {f.simple_run_s:duration}"
     if answer == "starts" and facts.worst is not None:
-        return "at {f.worst_draw_m3_s:flow}".format(f=f)
+        return f"at {f.worst_draw_m3_s:flow}"
     if answer == "lowest" and facts.lowest_pa == 0:
         return "runs empty: the dip"
     return ""

@@ -60,7 +60,7 @@ def read_document(raw: Any) -> Document:
     if not isinstance(raw, Mapping):
         raise InvalidInput([Fault(path="", code="not_an_object", title="The file", says="must be a JSON object.")])
     faults = _head_faults(raw)
-    built = {}
+    built: dict[str, Any] = {}
     for name, cls in _PARTS.items():
         if name == "practice" and raw.get(name) is None:
             built[name] = Practice()

@@ -72,4 +72,3 @@ class UnreadableFile(ZeroDipError):
     """A file that cannot be read as a system document at all."""
 
     code = "unreadable_file"
-

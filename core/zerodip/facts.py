@@ -97,9 +97,7 @@ class Facts:
     def bank(self) -> Bank:
         """The tanks with their pre-charges, for the gas law."""
         vessels = [
-            Vessel(
-                tank.volume_m3, self._pre_charge_of(tank) + self.atmosphere_pa, tank.acceptance_m3 or float("inf")
-            )
+            Vessel(tank.volume_m3, self._pre_charge_of(tank) + self.atmosphere_pa, tank.acceptance_m3 or float("inf"))
             for tank in self.system.tanks
         ]
         return Bank(tuple(vessels), self.practice.gas_exponent)
@@ -168,11 +166,11 @@ class Facts:
 
     @cached_property
     def worst_draw_m3_s(self) -> float | None:
-        return self.worst and self.worst.draw_m3_s
+        return None if self.worst is None else self.worst.draw_m3_s
 
     @cached_property
     def worst_starts_per_s(self) -> float | None:
-        return self.worst and self.worst.starts_per_s
+        return None if self.worst is None else self.worst.starts_per_s
 
     @cached_property
     def starts_per_day_per_s(self) -> float | None:

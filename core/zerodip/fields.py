@@ -13,7 +13,20 @@ from typing import Any, ClassVar, Self
 
 from .errors import Fault, InvalidInput
 
-__all__ = ["Checked", "Spec", "check", "choice", "flag", "part", "parts", "quantity", "read", "specs", "variants", "words"]
+__all__ = [
+    "Checked",
+    "Spec",
+    "check",
+    "choice",
+    "flag",
+    "part",
+    "parts",
+    "quantity",
+    "read",
+    "specs",
+    "variants",
+    "words",
+]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -116,13 +129,15 @@ class Checked:
         built, faults = read(cls, raw, path)
         if faults:
             raise InvalidInput(faults)
-        return built
+        return built  # type: ignore[no-any-return]
 
 
 def check(spec: Spec, value: Any, path: str) -> list[Fault]:
     """The faults of one value by itself, whatever it is; parts are checked by reading them."""
     if spec.kind in ("part", "parts") or (value is None and spec.optional):
         return []
+    if value is None:
+        return [_fault(spec, path, "missing", "is missing.")]
     return _CHECKS[spec.kind](spec, value, path)
 
 

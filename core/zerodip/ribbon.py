@@ -85,7 +85,7 @@ def level(facts: Facts, gauge_pa: float) -> Level:
         run = fill_seconds(plant.fill, facts.reserve_m3, water)
     else:
         run = -fill_seconds(plant.fill, water, facts.reserve_m3)
-    return Level(gauge_pa=gauge_pa, water_m3=water, run_s=round(run, 2) if isfinite(run) else None)
+    return Level(gauge_pa=gauge_pa, water_m3=water, run_s=round(run, 4) if isfinite(run) else None)
 
 
 def _threads(facts: Facts) -> tuple[Level, ...]:
@@ -101,27 +101,27 @@ def _marks(facts: Facts, units: str) -> list[Mark]:
     reducer = facts.system.demand.pressure_reducer
     found = [
         ("relief", "relief", facts.relief_pa, "Held at the relief valve, {f.relief_pa:pressure}."),
-        ("tank", "tank plate", facts.tank_max_pa, "Held at the tank plate, {f.tank_max_pa:pressure}."),
+        ("tank", "tank", facts.tank_max_pa, "Held at the tank plate, {f.tank_max_pa:pressure}."),
         (
             "dead-head",
-            "dead-head less {f.dead_head_margin_pa:pressure}",
+            "dead-head",
             facts.dead_head_limit_pa,
-            "Held at dead-head less margin, {f.dead_head_limit_pa:pressure}.",
+            "Held {f.dead_head_margin_pa:pressure} under dead-head, at {f.dead_head_limit_pa:pressure}.",
         ),
         (
             "fixtures",
-            "{f.fixture_limit_pa:pressure} at taps",
+            "taps",
             None if reducer else fixture,
             "Held at {f.fixture_limit_pa:pressure} at the lowest tap.",
         ),
     ]
     marks = [
-        Mark(id=id, title=title.format(f=f), gauge_pa=at, holds="cut_out", reason=why.format(f=f))
+        Mark(id=id, title=title, gauge_pa=at, holds="cut_out", reason=why.format(f=f))
         for id, title, at, why in found
         if at is not None
     ]
     if facts.low_pressure_cut_off:
-        marks.append(Mark(id="trip", title="low-pressure trip", gauge_pa=facts.trip_pa, holds="", reason=""))
+        marks.append(Mark(id="trip", title="trip", gauge_pa=facts.trip_pa, holds="", reason=""))
     return marks
 
 

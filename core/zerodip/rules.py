@@ -12,7 +12,7 @@ from .facts import READINGS, Facts
 from .sources import Source
 from .units import Shown
 
-__all__ = ["Finding", "Reading", "Rule", "Verdict", "worded", "worst_verdict", "run"]
+__all__ = ["Finding", "Reading", "Rule", "Verdict", "run", "worded", "worst_verdict"]
 
 
 class Verdict(StrEnum):

@@ -1,6 +1,5 @@
 """The JSON Schema of the file format and the field table for an interface, both made from the field specifications."""
 
-import dataclasses
 from typing import Any
 
 from .document import FORMAT, VERSION
@@ -96,7 +95,8 @@ def _classes(spec: Spec) -> list[type[Checked]]:
 
 
 def field_table() -> dict[str, Any]:
-    """Every class's fields as plain values: title, kind, dimension, allowed range (SI), options. For forms."""
+    """Every class's fields as plain values, for forms: title, kind, dimension, options, whether it may be left open.
+    Allowed ranges are not in it: what is refused is said by the reading itself."""
     found: dict[str, Any] = {}
     for cls in _ROOTS.values():
         _tabulate(cls, found)
@@ -106,14 +106,17 @@ def field_table() -> dict[str, Any]:
 def _tabulate(cls: type[Checked], found: dict[str, Any]) -> None:
     if cls.__name__ in found:
         return
-    found[cls.__name__] = {
-        name: {key: value for key, value in dataclasses.asdict(_plain(spec)).items() if key != "of"}
-        for name, spec in specs(cls).items()
-    }
+    found[cls.__name__] = {name: _row(spec) for name, spec in specs(cls).items()}
     for spec in specs(cls).values():
         for child in _classes(spec) if spec.of else ():
             _tabulate(child, found)
 
 
-def _plain(spec: Spec) -> Spec:
-    return dataclasses.replace(spec, of=None)
+def _row(spec: Spec) -> dict[str, Any]:
+    return {
+        "kind": spec.kind,
+        "title": spec.title,
+        "dimension": spec.dimension,
+        "options": list(spec.options),
+        "optional": spec.optional,
+    }

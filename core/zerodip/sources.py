@@ -28,7 +28,7 @@ def practice(note: str = "") -> Source:
 
 
 PRACTICE = practice()
-GAS_LAW = Source(document="Gas law, p·vⁿ = const, absolute pressures", kind="physics")
+GAS_LAW = Source(document="Gas law, p·v^n = const, absolute pressures", kind="physics")
 MASS_BALANCE = Source(document="Mass balance of tank and pump", kind="physics")
 PUMP_LINE = Source(document="Bernoulli and Hazen–Williams", kind="physics")
 SUMP_LAW = Source(document="ANSI/HI 9.8", clause="sump sizing, V = Q·T/4", from_memory=True)

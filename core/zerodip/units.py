@@ -10,7 +10,19 @@ from functools import cache
 from types import MappingProxyType
 from typing import Any
 
-__all__ = ["DIMENSIONS", "PSI", "SYSTEMS", "Shown", "Unit", "UnknownUnit", "from_si", "table", "text", "to_si", "unit_for"]
+__all__ = [
+    "DIMENSIONS",
+    "PSI",
+    "SYSTEMS",
+    "Shown",
+    "Unit",
+    "UnknownUnit",
+    "from_si",
+    "table",
+    "text",
+    "to_si",
+    "unit_for",
+]
 
 
 PSI = 6894.757293168  # Pa

@@ -1,6 +1,7 @@
 """The API: closed by default, each operation with its permission."""
 
 from ninja import NinjaAPI
+
 from people.api import router as people
 from people.auth import SignedIn
 from plants.api import router as plants

@@ -6,6 +6,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+
 from zerodip.errors import Fault, InvalidInput
 from zerodip.units import SYSTEMS
 

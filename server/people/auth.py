@@ -17,4 +17,4 @@ class SignedIn(APIKeyCookie):
 
     def authenticate(self, request: HttpRequest, key: Any) -> Actor | None:
         """The actor behind the session, or None."""
-        return Actor(request.user) if request.user.is_authenticated else None  # type: ignore[arg-type]
+        return Actor(request.user) if request.user.is_authenticated else None

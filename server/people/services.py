@@ -3,8 +3,9 @@
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest
-from journal.services import note
 from ninja.errors import HttpError
+
+from journal.services import note
 
 from .models import User
 
@@ -28,7 +29,7 @@ def open_demo(request: HttpRequest) -> User:
     user = User.objects.filter(username=DEMO_USER, is_active=True).first() if settings.DEMO else None
     if user is None:
         raise HttpError(404, "The demo is off.")
-    user.backend = "django.contrib.auth.backends.ModelBackend"  # type: ignore[attr-defined]
+    user.backend = "django.contrib.auth.backends.ModelBackend"
     return _enter(request, user)
 
 

@@ -3,9 +3,10 @@
 from typing import Any
 from uuid import UUID
 
-from config.problems import Problem
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+
+from config.problems import Problem
 from people.policies import Actor
 from zerodip.decide import decision as decide
 from zerodip.decide import strip
@@ -81,9 +82,7 @@ def read_file(request: HttpRequest, response: HttpResponse, system_id: UUID) -> 
     return system.document
 
 
-@router.patch(
-    "/sites/{site_id}", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"}
-)
+@router.patch("/sites/{site_id}", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"})
 def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
     """Remembers the units used on a site."""
     return services.change_site(_actor(request), site_id, body.units)

@@ -25,6 +25,10 @@ def _file(name: str, system: dict[str, Any], settings: tuple[float, float, float
     }
 
 
+def _psi(bar: float) -> float:
+    return to_si(bar, "bar") / to_si(1, "psi")
+
+
 def _curve(points: list[tuple[float, float]]) -> list[dict[str, float]]:
     return [{"flow_m3_s": to_si(gpm, "gpm"), "head_m": to_si(feet, "ft")} for gpm, feet in points]
 
@@ -39,7 +43,7 @@ HEALTHY = _file(
         "pump": {
             "model": "curve",
             "power_w": to_si(0.75, "hp"),
-            "points": _curve([(0, 262), (4, 250), (8, 226), (12, 186), (15, 140)]),
+            "points": _curve([(0, 262), (3, 252), (6, 232), (9, 198), (12, 146)]),
             "lift_m": to_si(60, "ft"),
             "drop_pipe": {"length_m": to_si(90, "ft"), "diameter_m": to_si(1.05, "in"), "c_factor": 150},
         },
@@ -101,7 +105,7 @@ SHORT = _file(
             "last_years_ago": 2.0,
         },
     },
-    (29, 43.5, 27),
+    (_psi(2.0), _psi(3.0), _psi(1.86)),
 )
 
 SITES: tuple[tuple[str, str, tuple[dict[str, Any], ...]], ...] = (

@@ -8,6 +8,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, GetJsonSchemaHandler, RootModel
 from pydantic_core import CoreSchema
+
 from zerodip.decide import Decision as Decided
 from zerodip.decide import Glance, Strip
 from zerodip.schema import document_schema

@@ -2,8 +2,9 @@
 
 from uuid import UUID
 
-from config.problems import NotFound
 from django.db.models import QuerySet
+
+from config.problems import NotFound
 from people.policies import PERMISSIONS, Actor
 
 from .models import Decision, Site, System

@@ -4,8 +4,9 @@ from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
-from config.problems import Conflict, NotFound
 from django.db import transaction
+
+from config.problems import Conflict, NotFound
 from journal.services import note
 from people.policies import Actor, require
 from zerodip.decide import decision as decide

@@ -4,6 +4,7 @@ Between two entries the flow is taken as straight in the water held, q = q₀ + 
 no small time steps anywhere. The same table serves fill times, the rate of starts and the event simulation.
 """
 
+import itertools
 import math
 from bisect import bisect_right
 from dataclasses import dataclass
@@ -33,7 +34,7 @@ def fill_line(bank: Bank, line: Delivery, atmosphere_pa: float, cut_in: float, c
     bottom = min(bank.kinks_abs_pa[0] - atmosphere_pa, cut_in)
     kinks = {p - atmosphere_pa for p in bank.kinks_abs_pa}
     ends = sorted({bottom, cut_in, cut_out, *(p for p in kinks if bottom < p < cut_out)})
-    gauges = [g for low, high in zip(ends, ends[1:], strict=False) for g in _spread(low, high, cut_out - bottom)]
+    gauges = [g for low, high in itertools.pairwise(ends) for g in _spread(low, high, cut_out - bottom)]
     gauges = _thinned([*gauges, cut_out], bank, atmosphere_pa)
     waters = [water_m3(bank, g + atmosphere_pa) for g in gauges]
     return FillLine(tuple(gauges), tuple(waters), tuple(flow_m3_s(line, g) for g in gauges))
@@ -74,10 +75,13 @@ def pieces(line: FillLine, low: float, high: float) -> list[tuple[float, float, 
         return []
     first, last = piece_of(line, low), piece_of(line, high)
     waters, flows = line.waters_m3, line.flows_m3_s
-    stops = [(low, _flow(line, first, low)), *zip(waters[first + 1 : last + 1], flows[first + 1 : last + 1], strict=True)]
+    stops = [
+        (low, _flow(line, first, low)),
+        *zip(waters[first + 1 : last + 1], flows[first + 1 : last + 1], strict=True),
+    ]
     if high > stops[-1][0]:
         stops.append((high, _flow(line, last, high)))
-    return [(b[0] - a[0], a[1], b[1]) for a, b in zip(stops, stops[1:], strict=False) if b[0] > a[0]]
+    return [(b[0] - a[0], a[1], b[1]) for a, b in itertools.pairwise(stops) if b[0] > a[0]]
 
 
 def fill_seconds(line: FillLine, low: float, high: float, draw: float = 0.0) -> float:

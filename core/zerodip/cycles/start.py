@@ -1,5 +1,7 @@
 """The moment of starting: what the tank must hold back while the pump is not delivering yet."""
 
+import math
+
 from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
 
 __all__ = ["largest_pre_charge_abs_pa", "lowest_abs_pa", "reserve_m3"]
@@ -24,4 +26,4 @@ def largest_pre_charge_abs_pa(volume_m3: float, cut_in_abs_pa: float, need_m3: f
     in (1 − need/V)^n. None when the whole tank could not. Source: the gas law, reserve set equal to the need."""
     if need_m3 >= volume_m3:
         return None
-    return cut_in_abs_pa * (1 - need_m3 / volume_m3) ** exponent
+    return cut_in_abs_pa * math.pow(1 - need_m3 / volume_m3, exponent)

@@ -5,6 +5,7 @@ fill table gives an exponential per piece. An event is a draw changing, the leve
 the start lag ending. Nothing is stepped through in small time steps.
 """
 
+import itertools
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
@@ -173,28 +174,30 @@ def _seconds_to(fill: FillLine, at: int, water: float, edge: float, draw: float,
 
 @dataclass(frozen=True)
 class Trail:
-    """A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with the pump's motor on;
-    how often it started, and how long (s) taps were open on an empty tank with the pump not delivering."""
+    """A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with the pump's motor on, and
+    with taps open on an empty tank while the pump does not deliver (the dip); how often it started, the dips' sum (s)."""
 
     times_s: tuple[float, ...]
     gauges_pa: tuple[float, ...]
     pump_spans_s: tuple[tuple[float, float], ...]
+    dip_spans_s: tuple[tuple[float, float], ...]
     starts: int
     dip_s: float
 
 
-def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 240) -> Trail:
+def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 300) -> Trail:
     """The phases as a line of about `points` points, exact at every event."""
-    each = max(2, min(8, points // max(len(phases), 1)))
+    each = max(2, min(10, points // max(len(phases), 1)))
     pairs = [pair for phase in phases for pair in _sampled(plant, phase, each)]
-    spans = _spans(phases)
-    dip = sum(p.end_s - p.start_s for p in phases if p.dry and p.pump != RUNNING)
+    spans = _spans([phase for phase in phases if phase.pump != OFF])
+    dips = _spans([phase for phase in phases if phase.dry and phase.pump != RUNNING])
     return Trail(
         times_s=tuple(round(t, 2) for t, _ in pairs),
         gauges_pa=tuple(round(g, 0) for _, g in pairs),
         pump_spans_s=spans,
+        dip_spans_s=dips,
         starts=sum(1 for start, _ in spans if start > 0),
-        dip_s=dip,
+        dip_s=sum(end - start for start, end in dips),
     )
 
 
@@ -218,16 +221,15 @@ def _filling(plant: Plant, phase: Phase, count: int) -> list[float]:
     if phase.water_end_m3 < phase.water_start_m3:
         return _even(phase.start_s, phase.end_s, count)
     waters, times = _even(phase.water_start_m3, phase.water_end_m3, count), [phase.start_s]
-    for low, high in zip(waters, waters[1:], strict=False):
+    for low, high in itertools.pairwise(waters):
         times.append(times[-1] + fill_seconds(plant.fill, low, high, phase.draw_m3_s))
     return [min(t, phase.end_s) for t in times[:-1]] + [phase.end_s]
 
 
-def _spans(phases: tuple[Phase, ...]) -> tuple[tuple[float, float], ...]:
+def _spans(phases: list[Phase]) -> tuple[tuple[float, float], ...]:
+    """The phases' times, those that follow on without a gap as one."""
     spans: list[tuple[float, float]] = []
     for phase in phases:
-        if phase.pump == OFF:
-            continue
         if spans and abs(spans[-1][1] - phase.start_s) < 1e-9:
             spans[-1] = (spans[-1][0], phase.end_s)
         else:

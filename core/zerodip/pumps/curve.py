@@ -1,5 +1,6 @@
 """A smooth falling curve through a pump's published points."""
 
+import itertools
 from bisect import bisect_right
 from collections.abc import Sequence
 
@@ -10,7 +11,7 @@ def slopes(flows: Sequence[float], heads: Sequence[float]) -> list[float]:
     """Slopes (m per m³/s) at each point such that the cubic between points never turns upward.
     Needs two or more points with rising flows. Source: Fritsch and Butland, SIAM J. Sci. Stat. Comput. 5 (1984),
     the same scheme as scipy's PchipInterpolator."""
-    widths = [b - a for a, b in zip(flows, flows[1:], strict=False)]
+    widths = [b - a for a, b in itertools.pairwise(flows)]
     rises = [(b - a) / h for a, b, h in zip(heads, heads[1:], widths, strict=False)]
     if len(rises) == 1:
         return [rises[0], rises[0]]

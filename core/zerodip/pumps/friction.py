@@ -1,5 +1,7 @@
 """Friction of water in a full pipe."""
 
+import math
+
 __all__ = ["friction_head_m"]
 
 
@@ -9,4 +11,4 @@ def friction_head_m(flow_m3_s: float, length_m: float, diameter_m: float, c_fact
     by some 10 % outside about 0.5–3 m/s. Source: Hazen–Williams formula, SI form (handbooks; common practice)."""
     if flow_m3_s <= 0:
         return 0.0
-    return 10.67 * length_m * (flow_m3_s / c_factor) ** 1.852 / diameter_m**4.8704
+    return 10.67 * length_m * math.pow(flow_m3_s / c_factor, 1.852) / math.pow(diameter_m, 4.8704)

@@ -20,8 +20,8 @@ RUNNING = (
         applies=lambda facts: isfinite(facts.run_s),
         not_applicable="The pump never reaches cut-out.",
         figure="{f.run_s:duration} {op} {f.wanted_run_s:duration}",
-        advice="Runs of {f.run_s:duration} are short for the motor. Raise the pre-charge towards the school's figure, widen the "
-        "differential, or add a second tank.",
+        advice="Add a second tank or a bigger one, or widen the differential. A pre-charge below the school's "
+        "figure {f.target_pa:pressure} shortens runs too.",
         formula="∫ dW / Q from cut-in to cut-out = {f.run_s:duration}; drawdown / flow at mid-band = {f.drawdown_m3:volume} / "
         "{f.mid_flow_m3_s:flow} = {f.simple_run_s:duration}; wanted {f.wanted_run_s:duration}.",
     ),
@@ -62,8 +62,8 @@ RUNNING = (
         limit="dead_head_limit_pa",
         needs=("dead_head_pa",),
         figure="{f.cut_out_pa:pressure} {op} {f.dead_head_pa:pressure} − {f.dead_head_margin_pa:pressure}",
-        advice="Lower cut-out to {f.dead_head_limit_pa:pressure} or less: the pump comes to a stand at {f.dead_head_pa:pressure} and "
-        "would run on without ever reaching the switch.",
+        advice="Lower cut-out to {f.dead_head_limit_pa:pressure} or less: the pump comes to a stand at "
+        "{f.dead_head_pa:pressure} and would run on without ever reaching the switch.",
         formula="Dead-head = ρg (shut-off head − lift) + inlet = {f.dead_head_pa:pressure}, less "
         "{f.dead_head_margin_pa:pressure} (common practice) = {f.dead_head_limit_pa:pressure}.",
     ),
@@ -76,8 +76,8 @@ RUNNING = (
         limit="differential_tolerance_pa",
         broken=Verdict.CAUTION,
         figure="{f.differential_pa:pressure}",
-        advice="Usual is {f.usual_differential_pa:pressure}. Narrower starts the pump more often; wider stretches the bladder and is "
-        "felt at the tap.",
+        advice="Usual is {f.usual_differential_pa:pressure}. Narrower starts the pump more often; wider stretches the bladder "
+        "and is felt at the tap.",
         formula="Cut-out − cut-in = {f.cut_out_pa:pressure} − {f.cut_in_pa:pressure} = {f.differential_pa:pressure}; "
         "usual {f.usual_differential_pa:pressure} ± {f.differential_tolerance_pa:pressure}.",
     ),

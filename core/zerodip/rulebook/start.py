@@ -47,8 +47,8 @@ START = (
         applies=lambda facts: facts.low_pressure_cut_off is not False,
         not_applicable="This switch has no low-pressure cut-off.",
         figure="trip {f.trip_pa:pressure} {op} {f.lowest_pa:pressure}",
-        advice="Lower the pre-charge, about {f.psi_5:pressure} below cut-in: while the pump starts the gauge falls to {f.lowest_pa:pressure}, and "
-        "at {f.trip_pa:pressure} the switch trips for good and must be held in by hand.",
+        advice="Lower the pre-charge, about {f.psi_5:pressure} below cut-in: while the pump starts the gauge falls to "
+        "{f.lowest_pa:pressure}, and at {f.trip_pa:pressure} the switch trips for good and must be held in by hand.",
         formula="Lowest in the start, from W(in) − Q·t: {f.lowest_pa:pressure}; trip = cut-in − "
         "{f.trip_below_pa:pressure} = {f.trip_pa:pressure}.",
     ),
@@ -90,7 +90,8 @@ START = (
         needs=("found_pa", "last_pa", "last_years_ago"),
         broken=Verdict.CAUTION,
         figure="{f.lost_pa:pressure} in {f.last_years_ago:years}",
-        advice="It fell faster than {f.usual_loss_pa_per_year:pressure} a year. Soap the air valve and seams; check again in half the time.",
+        advice="It fell faster than {f.usual_loss_pa_per_year:pressure} a year. Soap the air valve and "
+        "seams; check again in half the time.",
         formula="({f.last_pa:pressure} − {f.found_pa:pressure}) / {f.last_years_ago:years} = "
         "{f.lost_pa_per_year:pressure} a year; usual is up to {f.usual_loss_pa_per_year:pressure}.",
     ),

@@ -1,9 +1,10 @@
 """Bladder and diaphragm tanks by the gas law, alone or several in parallel.
 
-All pressures here are absolute, Pa. The air follows p·vⁿ = const: n = 1 when filled slowly (the air keeps its temperature),
+All pressures here are absolute, Pa. The air follows p·v^n = const: n = 1 when filled slowly (the air keeps its temperature),
 up to 1.4 when filled fast. Source: the ideal gas law; common practice for n.
 """
 
+import math
 from bisect import bisect_left
 from dataclasses import dataclass
 from functools import cached_property
@@ -52,13 +53,13 @@ class Bank:
 def _full_abs_pa(vessel: Vessel, exponent: float) -> float:
     if vessel.acceptance_m3 >= vessel.volume_m3:
         return float("inf")
-    return vessel.pre_charge_abs_pa / (1 - vessel.acceptance_m3 / vessel.volume_m3) ** exponent
+    return vessel.pre_charge_abs_pa / math.pow(1 - vessel.acceptance_m3 / vessel.volume_m3, exponent)
 
 
 def _held_m3(vessel: Vessel, p_abs: float, exponent: float) -> float:
     if p_abs <= vessel.pre_charge_abs_pa:
         return 0.0
-    free = vessel.volume_m3 * (1 - (vessel.pre_charge_abs_pa / p_abs) ** (1 / exponent))
+    free = vessel.volume_m3 * (1 - math.pow(vessel.pre_charge_abs_pa / p_abs, 1 / exponent))
     return min(free, vessel.acceptance_m3)
 
 
@@ -75,7 +76,7 @@ def pressure_abs_pa(bank: Bank, water: float) -> float:
         return bank.kinks_abs_pa[0]
     if bank._alike:
         room = 1 - water / bank.volume_m3
-        return bank.vessels[0].pre_charge_abs_pa / room**bank.exponent if room > 0 else float("inf")
+        return bank.vessels[0].pre_charge_abs_pa / math.pow(room, bank.exponent) if room > 0 else float("inf")
     return _solved_abs_pa(bank, water)
 
 

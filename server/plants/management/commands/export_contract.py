@@ -1,35 +1,48 @@
-"""Writes what the front end is generated from: the OpenAPI document, the table of units, the table of fields."""
+"""Writes what is generated from the code: the OpenAPI document, the tables that the front end is built with, the file
+format's schema and the page of rules."""
 
 import json
 from pathlib import Path
 from typing import Any
 
-from config.api import api
+from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
+
+from config.api import api
 from zerodip import units
+from zerodip.rules_page import rules_page
 from zerodip.schema import document_schema, field_table
 
+WEB = "web/src/lib/generated"
 
-def contract() -> dict[str, Any]:
-    """The files' contents by name."""
+
+def _json(content: Any) -> str:
+    return json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n"
+
+
+def contract() -> dict[str, str]:
+    """The files' texts by path from the project's root."""
     return {
-        "openapi.json": api.get_openapi_schema(path_prefix="/api/"),
-        "units.gen.json": units.table(),
-        "fields.gen.json": field_table(),
-        "system.schema.json": document_schema(),
+        "docs/openapi.json": _json(api.get_openapi_schema(path_prefix="/api/")),
+        "docs/system.schema.json": _json(document_schema()),
+        "docs/rules.md": rules_page(),
+        f"{WEB}/units.gen.json": _json(units.table()),
+        f"{WEB}/fields.gen.json": _json(field_table()),
     }
 
 
 class Command(BaseCommand):
-    """`manage.py export_contract FOLDER`"""
+    """`manage.py export_contract`; needs no database."""
 
     help = __doc__
+    requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """Where to write."""
-        parser.add_argument("folder", type=Path)
+        """Where to."""
+        parser.add_argument("--to", type=Path, default=settings.ROOT)
 
-    def handle(self, *args: Any, folder: Path, **options: Any) -> None:
-        """Writes each file, sorted and indented, so that a change shows as a small difference."""
-        for name, content in contract().items():
-            (folder / name).write_text(json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n", encoding="utf-8")
+    def handle(self, *args: Any, to: Path, **options: Any) -> None:
+        """Writes each file."""
+        for name, text in contract().items():
+            (to / name).parent.mkdir(parents=True, exist_ok=True)
+            (to / name).write_text(text, encoding="utf-8")

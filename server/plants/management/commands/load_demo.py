@@ -5,6 +5,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
+
 from people.models import Membership, Role, User, Workspace
 from people.services import DEMO_USER
 from plants.demo import SITES

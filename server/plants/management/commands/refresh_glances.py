@@ -3,6 +3,7 @@
 from typing import Any
 
 from django.core.management.base import BaseCommand
+
 from plants.models import System
 from plants.services import glance_of
 from zerodip.document import read_document

@@ -727,8 +727,8 @@ export interface components {
         };
         /**
          * Trail
-         * @description A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with the pump's motor on;
-         *     how often it started, and how long (s) taps were open on an empty tank with the pump not delivering.
+         * @description A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with the pump's motor on, and
+         *     with taps open on an empty tank while the pump does not deliver (the dip); how often it started, the dips' sum (s).
          */
         Trail: {
             /** Times S */
@@ -737,6 +737,11 @@ export interface components {
             gauges_pa: number[];
             /** Pump Spans S */
             pump_spans_s: [
+                number,
+                number
+            ][];
+            /** Dip Spans S */
+            dip_spans_s: [
                 number,
                 number
             ][];

@@ -1,0 +1,104 @@
+<script lang="ts">
+  import TopBar from '../../lib/controls/TopBar.svelte'
+  import { typing } from '../../lib/typing'
+  import { route } from '../../router'
+  import Answers from './Answers.svelte'
+  import { DecideState } from './decide.svelte'
+  import Findings from './Findings.svelte'
+  import KeepBar from './KeepBar.svelte'
+  import Plate from './Plate.svelte'
+  import PlateEditor from './PlateEditor.svelte'
+  import { PLATES, plateOf, type PlateKind } from '../../lib/plates'
+  import Ribbon from './Ribbon.svelte'
+  import Strip from './Strip.svelte'
+
+  const table = $derived(new DecideState((route.params as { id: string }).id))
+  let open = $state<PlateKind | undefined>()
+  let focus = $state('')
+
+  $effect(() => {
+    void table.load()
+  })
+  function enter(path: string) {
+    focus = path
+    open = plateOf(path)
+  }
+  function press(event: KeyboardEvent) {
+    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
+      event.preventDefault()
+      void table.save()
+    }
+    if (!typing(event) && event.key === 'w') table.drawAt(null)
+  }
+</script>
+
+<svelte:head><title>{table.system?.name ?? 'Decide'} · Zero Dip</title></svelte:head>
+<svelte:window onkeydown={press} />
+
+<div class="flex min-h-dvh flex-col lg:h-dvh">
+  <TopBar onunits={(units) => table.setUnits(units)}>
+    {#snippet crumbs()}
+      {#if table.system}
+        {table.system.site.name} ›
+        <a class="font-bold underline-offset-4 hover:underline" href="/systems/{table.id}">{table.system.name}</a>
+      {/if}
+    {/snippet}
+  </TopBar>
+  {#if table.file && table.result}
+    <main class="flex min-h-0 flex-1 flex-col lg:grid lg:grid-cols-[1fr_330px]">
+      <h1 class="sr-only">Decide: {table.system?.name}</h1>
+      <div class="flex min-h-0 flex-col gap-2 px-4 py-3 lg:overflow-y-auto">
+        <div class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:grid-cols-3 xl:grid-cols-6">
+          {#each PLATES as plate (plate.id)}<Plate
+              {plate}
+              {table}
+              onopen={() => ((focus = ''), (open = plate))}
+            />{/each}
+        </div>
+        <div class="min-h-0 flex-1 {table.stale ? 'opacity-50' : ''}"><Ribbon {table} /></div>
+        <Strip {table} />
+      </div>
+      <aside
+        class="flex flex-col border-base-300 bg-base-100 lg:min-h-0 lg:border-l"
+        aria-label="What these settings do"
+      >
+        <div class="flex-1 px-4 py-3 lg:overflow-y-auto {table.stale ? 'opacity-60' : ''}">
+          <Answers answers={table.result.decision.answers} />
+          <Findings findings={table.result.decision.findings} onreading={enter} />
+          <p class="border-t border-base-300 py-3 text-xs text-neutral">
+            Local codes and the maker’s instructions come first; electrical and gas-pressure work may need a licensed
+            person. Power off and proved dead before the switch cover comes off.
+          </p>
+        </div>
+        <KeepBar {table} onfault={enter} />
+      </aside>
+    </main>
+  {:else if table.problem}
+    <main class="p-6">
+      <h1 class="text-2xl font-bold">{table.problem.title}</h1>
+      <p class="my-2">{table.problem.detail}</p>
+      <button class="btn" onclick={() => table.load()}>Try again</button>
+      <a class="btn" href="/">Rounds</a>
+    </main>
+  {:else if table.faults.length}
+    <main class="p-6">
+      <h1 class="text-2xl font-bold">This system’s file has values to correct</h1>
+      <ul class="my-3 list-disc pl-5">
+        {#each table.faults as fault (fault.path)}<li>{fault.message}</li>{/each}
+      </ul>
+      <div class="grid max-w-2xl grid-cols-2 gap-2 sm:grid-cols-3">
+        {#if table.file}{#each PLATES as plate (plate.id)}<Plate
+              {plate}
+              {table}
+              onopen={() => (open = plate)}
+            />{/each}{/if}
+      </div>
+      <button class="btn mt-4" onclick={() => table.putBack()}>Put back what was kept</button>
+    </main>
+  {:else}
+    <p class="p-6 text-neutral">Reading the system…</p>
+  {/if}
+</div>
+{#if open && table.file}
+  <PlateEditor plate={open} {table} {focus} onclose={() => (open = undefined)} />
+{/if}

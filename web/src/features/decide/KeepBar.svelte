@@ -1,0 +1,60 @@
+<script lang="ts">
+  import { preferences } from '../../lib/preferences.svelte'
+  import { text } from '../../lib/units'
+  import { valueAt } from '../../lib/file'
+  import type { DecideState } from './decide.svelte'
+
+  let { table, onfault }: { table: DecideState; onfault: (path: string) => void } = $props()
+  const faults = $derived(table.faults)
+  const last = $derived(table.system?.decisions[0])
+  const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
+
+  function settings(file: unknown): string {
+    const [low, high, air] = ['cut_in', 'cut_out', 'pre_charge'].map((name) =>
+      valueAt(file, `settings.${name}_gauge_pa`),
+    )
+    const shown = (value: unknown) => (typeof value === 'number' ? text(value, 'pressure', preferences.units) : '–')
+    return `in ${shown(low)}, out ${shown(high)}, air ${shown(air)}`
+  }
+</script>
+
+<div class="sticky bottom-0 grid gap-2 border-t border-base-300 bg-base-100 p-4">
+  {#if table.conflict}
+    <div role="alert" class="rounded-box border-2 border-warning p-3 text-sm">
+      <p class="font-bold">Somebody else changed this system meanwhile.</p>
+      <p>Stored now: {settings(table.conflict.current?.document)}</p>
+      <p>Yours: {settings(table.file)}</p>
+      <div class="mt-2 flex gap-2">
+        <button class="btn min-h-12 flex-1" onclick={() => table.settle(false)}>Take theirs</button>
+        <button class="btn min-h-12 flex-1" onclick={() => table.settle(true)}>Keep mine</button>
+      </div>
+    </div>
+  {:else if table.problem}
+    <p role="alert" class="text-sm text-error">
+      {table.problem.title}. {table.problem.detail}
+      <button class="underline" onclick={() => table.ask()}>Try again</button>
+    </p>
+  {:else if faults.length}
+    <p role="alert" class="text-sm text-error">
+      {faults[0]!.message}
+      {#if faults.length > 1}And {faults.length - 1} more.{/if}
+      <button class="min-h-8 font-bold underline" onclick={() => onfault(faults[0]!.path)}>Correct it</button>
+    </p>
+  {:else if table.restored}
+    <p role="status" class="text-sm">What you had not kept yet is back on the table.</p>
+  {:else if !table.dirty && last}
+    <p role="status" class="text-sm text-neutral" data-testid="kept">Kept {when(last.made_at)} by {last.made_by}</p>
+  {/if}
+  <div class="flex gap-2">
+    {#if table.dirty}
+      <button class="btn btn-lg" onclick={() => table.putBack()}>Put back</button>
+    {/if}
+    <button
+      class="btn flex-1 btn-lg btn-primary"
+      disabled={table.saving || faults.length > 0 || !table.open || !table.system?.may_change}
+      onclick={() => table.save()}
+    >
+      {table.system?.may_change ? (table.saving ? 'Keeping…' : 'Keep these settings') : 'You may look only'}
+    </button>
+  </div>
+</div>

@@ -1,0 +1,270 @@
+<script lang="ts">
+  import { preferences } from '../../lib/preferences.svelte'
+  import { text, unitFor, fromSi, digits } from '../../lib/units'
+  import { GRIPS, gripPath, type DecideState, type GripId } from './decide.svelte'
+  import { area, curve, height, heights, scalesFor, spread, stillFits, valueAtHeight, type Frame } from './ribbon'
+
+  let { table }: { table: DecideState } = $props()
+
+  const NAMES: Record<GripId, { short: string; long: string }> = {
+    cut_out: { short: 'out', long: 'Cut-out' },
+    cut_in: { short: 'in', long: 'Cut-in' },
+    pre_charge: { short: 'air', long: 'Pre-charge' },
+  }
+  let width = $state(800)
+  let tall = $state(380)
+  let dragging = $state<GripId | undefined>()
+  let grabbed = 0
+
+  const narrow = $derived(width < 560)
+  const ribbon = $derived(table.result!.decision.ribbon)
+  const units = $derived({
+    pressure: unitFor('pressure', preferences.units),
+    volume: unitFor('volume', preferences.units),
+    duration: unitFor('duration', preferences.units),
+  })
+  const frame = $derived<Frame>({
+    xs: narrow ? [118, 118 + (width - 156) / 2, width - 38] : [138, 138 + (width - 196) / 2, width - 58],
+    top: 34,
+    bottom: tall - 14,
+  })
+  // While a grip is held the scales stay put, so that the grip stays under the finger.
+  let kept: { scales: ReturnType<typeof scalesFor>; units: string } | undefined
+  const scales = $derived.by(() => {
+    if (dragging && kept?.units === preferences.units && stillFits(kept.scales, ribbon)) return kept.scales
+    kept = { scales: scalesFor(ribbon, units), units: preferences.units }
+    return kept.scales
+  })
+
+  const levels = $derived({
+    cut_out: heights(ribbon.cut_out, scales, frame),
+    cut_in: heights(ribbon.cut_in, scales, frame),
+    pre_charge: heights(ribbon.pre_charge, scales, frame),
+  })
+  const dips = $derived(ribbon.pre_charge.gauge_pa >= ribbon.cut_in.gauge_pa)
+  const gripsY = $derived(Object.fromEntries(GRIPS.map((grip) => [grip, gripHeight(grip)])) as Record<GripId, number>)
+  const pillsY = $derived.by(() => {
+    const ys = spread(
+      GRIPS.map((grip) => gripsY[grip]),
+      narrow ? 48 : 40,
+      frame.top,
+      frame.bottom,
+    )
+    return Object.fromEntries(GRIPS.map((grip, at) => [grip, ys[at]!])) as Record<GripId, number>
+  })
+  const drawdown = $derived(ribbon.cut_out.water_m3 - ribbon.cut_in.water_m3)
+  const marks = $derived(
+    ribbon.marks.filter((mark) => mark.gauge_pa <= scales.gauge.most && mark.gauge_pa >= scales.gauge.least),
+  )
+  const marksY = $derived(
+    spread(
+      marks.map((mark) => height(mark.gauge_pa, scales.gauge, frame.top, frame.bottom)),
+      15,
+      frame.top - 4,
+      frame.bottom,
+    ),
+  )
+
+  /** A grip stands where it was put, even before the answer has come. */
+  function gripHeight(grip: GripId): number {
+    const value = table.value(gripPath(grip))
+    const pa = typeof value === 'number' ? value : ribbon[grip].gauge_pa
+    return height(pa, scales.gauge, frame.top, frame.bottom)
+  }
+  const number = (grip: GripId) => table.shown(gripPath(grip), 'pressure') || '–'
+  /** Whether a tick's number has room: the grips' own numbers stand beside the scale too. */
+  const clear = (y: number) => GRIPS.every((grip) => Math.abs(gripsY[grip] - y) > 11)
+  const middle = (a: number, b: number) => (a + b) / 2
+  const tick = (value: number, unit: (typeof units)['pressure']) =>
+    digits(fromSi(value, unit), { ...unit, decimals: 0 })
+  const pressureTick = (value: number) => {
+    const shown = fromSi(value, units.pressure)
+    return units.pressure.id === 'bar' ? shown.toFixed(1) : shown.toFixed(0)
+  }
+
+  function grab(grip: GripId, event: PointerEvent) {
+    const target = event.currentTarget as SVGGElement
+    target.setPointerCapture(event.pointerId)
+    target.focus()
+    dragging = grip
+    grabbed = event.clientY - gripsY[grip]
+  }
+  function drag(event: PointerEvent) {
+    if (!dragging) return
+    table.move(dragging, valueAtHeight(event.clientY - grabbed, scales.gauge, frame.top, frame.bottom))
+  }
+  function release() {
+    dragging = undefined
+  }
+  function press(grip: GripId, event: KeyboardEvent) {
+    const step = units.pressure.step * units.pressure.factor
+    const bounds = ribbon.grips[grip]!
+    const now = (table.value(gripPath(grip)) as number | null) ?? ribbon[grip].gauge_pa
+    const to: Record<string, number> = {
+      ArrowUp: now + step,
+      ArrowRight: now + step,
+      ArrowDown: now - step,
+      ArrowLeft: now - step,
+      PageUp: now + 5 * step,
+      PageDown: now - 5 * step,
+      Home: bounds.least_gauge_pa,
+      End: bounds.most_gauge_pa,
+    }
+    if (to[event.key] === undefined) return
+    event.preventDefault()
+    table.move(grip, to[event.key]!)
+  }
+</script>
+
+<div class="relative h-[340px] select-none sm:h-full sm:min-h-80" bind:clientWidth={width} bind:clientHeight={tall}>
+  <svg {width} height={tall} class="block overflow-visible" data-testid="ribbon">
+    <defs>
+      <pattern id="dip-hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="8" height="8" fill="var(--zd-dip)" />
+        <path d="M0 0v8" stroke="var(--color-error)" stroke-width="3" />
+      </pattern>
+    </defs>
+    <g class="text-[13px]" fill="var(--color-neutral)">
+      <text x={frame.xs[0]} y="14" text-anchor="middle">Gauge, {units.pressure.symbol}</text>
+      <text x={frame.xs[1]} y="14" text-anchor="middle"
+        >{narrow ? 'Water' : 'Water in the tank'}, {units.volume.symbol}</text
+      >
+      <text x={Math.min(frame.xs[2], width - 40)} y="14" text-anchor="middle">{narrow ? 'Run' : 'Pump run'}, s</text>
+    </g>
+
+    <path data-testid="band" d={area(levels.cut_out, levels.cut_in, frame)} fill="var(--zd-water)" />
+    {#if dips}
+      <path data-testid="dip" d={area(levels.pre_charge, levels.cut_in, frame, 1)} fill="url(#dip-hatch)" />
+    {:else}
+      <path d={area(levels.cut_in, levels.pre_charge, frame)} fill="var(--zd-sand)" />
+    {/if}
+    {#each ribbon.threads as thread (thread.gauge_pa)}
+      <path
+        d={curve(heights(thread, scales, frame), frame)}
+        fill="none"
+        stroke="var(--color-secondary)"
+        opacity="0.28"
+      />
+    {/each}
+
+    {#each [0, 1, 2] as axis (axis)}
+      {@const scale = [scales.gauge, scales.water, scales.run][axis]!}
+      {@const x = frame.xs[axis]!}
+      <path d="M{x} {frame.top - 6}V{frame.bottom + 6}" stroke="var(--color-base-content)" stroke-width="2.5" />
+      {#each scale.ticks as at (at)}
+        {@const y = height(at, scale, frame.top, frame.bottom)}
+        <path d="M{x} {y}h{axis === 0 ? -8 : 8}" stroke="var(--color-base-content)" />
+        {#if axis === 0 ? !narrow && clear(y) : axis === 1 ? at !== 0 : at >= 0}
+          <text
+            x={axis === 0 ? x - 12 : x + 11}
+            y={y + 4.5}
+            text-anchor={axis === 0 ? 'end' : 'start'}
+            fill="var(--color-neutral)"
+            class="font-mono text-[13px]"
+            >{axis === 0 ? pressureTick(at) : tick(at, axis === 1 ? units.volume : units.duration)}</text
+          >
+        {/if}
+      {/each}
+    {/each}
+
+    <path d={curve(levels.cut_out, frame)} fill="none" stroke="var(--color-secondary)" stroke-width="3" />
+    <path d={curve(levels.cut_in, frame)} fill="none" stroke="var(--color-secondary)" stroke-width="3" />
+    <path
+      d={curve(levels.pre_charge, frame, 0, dips ? 1 : 2)}
+      fill="none"
+      stroke={dips ? 'var(--color-error)' : 'var(--color-accent)'}
+      stroke-width="2.5"
+      stroke-dasharray="7 5"
+    />
+
+    {#each marks as mark, at (mark.id)}
+      {@const y = height(mark.gauge_pa, scales.gauge, frame.top, frame.bottom)}
+      <path
+        d="M{frame.xs[0] - 8} {y}h34L{frame.xs[0] + 40} {marksY[at]}"
+        stroke="var(--color-error)"
+        stroke-width="2"
+        fill="none"
+      />
+      <text
+        x={frame.xs[0] + 44}
+        y={marksY[at]! + 4}
+        fill="var(--color-error)"
+        class="text-[12.5px] [paint-order:stroke]"
+        stroke="var(--color-base-200)"
+        stroke-width="3">{pressureTick(mark.gauge_pa)} {mark.title}</text
+      >
+    {/each}
+
+    <g class="figure pointer-events-none" fill="var(--color-secondary)" text-anchor="middle">
+      {#if drawdown > 0}
+        <text
+          x={middle(frame.xs[0], frame.xs[1])}
+          y={middle(levels.cut_out[0] + levels.cut_out[1], levels.cut_in[0] + levels.cut_in[1]) / 2 + 6}
+          class={narrow ? 'text-base' : 'text-xl'}
+          >{text(drawdown, 'volume', preferences.units)}{narrow ? '' : ' per start'}</text
+        >
+      {/if}
+      <text
+        x={middle(frame.xs[1], frame.xs[2]) + (narrow ? 8 : 0)}
+        y={middle(levels.cut_out[1] + levels.cut_out[2], levels.cut_in[1] + levels.cut_in[2]) / 2 + 6}
+        class={narrow ? 'text-base' : 'text-xl'}
+        >{ribbon.cut_out.run_s == null
+          ? 'never stops'
+          : text(ribbon.cut_out.run_s, 'duration', preferences.units)}</text
+      >
+    </g>
+
+    {#each GRIPS as grip (grip)}
+      {@const brass = grip === 'pre_charge'}
+      {@const colour = brass ? 'var(--color-accent)' : 'var(--color-secondary)'}
+      {@const py = pillsY[grip]}
+      <g
+        role="slider"
+        tabindex="0"
+        aria-label={NAMES[grip].long}
+        aria-orientation="vertical"
+        aria-valuemin={Math.round(fromSi(ribbon.grips[grip]!.least_gauge_pa, units.pressure) * 100) / 100}
+        aria-valuemax={Math.round(fromSi(ribbon.grips[grip]!.most_gauge_pa, units.pressure) * 100) / 100}
+        aria-valuenow={Math.round(fromSi(ribbon[grip].gauge_pa, units.pressure) * 100) / 100}
+        aria-valuetext="{number(grip)} {units.pressure.symbol}"
+        data-grip={grip}
+        class="group cursor-ns-resize touch-none outline-none"
+        onpointerdown={(event) => grab(grip, event)}
+        onpointermove={drag}
+        onpointerup={release}
+        onpointercancel={release}
+        onkeydown={(event) => press(grip, event)}
+      >
+        <rect x="0" y={py - 24} width={frame.xs[0] + 20} height={narrow ? 48 : 40} fill="transparent" />
+        <path d="M94 {py}L{frame.xs[0]} {gripsY[grip]}" stroke={colour} stroke-width="2" />
+        <rect
+          x="2"
+          y={py - (narrow ? 20 : 16)}
+          width="92"
+          height={narrow ? 40 : 32}
+          rx="20"
+          fill={colour}
+          class="group-focus-visible:stroke-base-content group-focus-visible:stroke-[3]"
+        />
+        <text
+          x="48"
+          y={py + 5.5}
+          text-anchor="middle"
+          fill={brass ? 'var(--color-accent-content)' : 'var(--color-secondary-content)'}
+          class="figure text-base">{NAMES[grip].short} {number(grip)}</text
+        >
+        <circle
+          cx={frame.xs[0]}
+          cy={gripsY[grip]}
+          r="9"
+          fill="var(--color-base-100)"
+          stroke={colour}
+          stroke-width="4"
+        />
+      </g>
+    {/each}
+  </svg>
+  <p role="status" class="pointer-events-none absolute inset-x-0 top-5 text-center text-sm font-bold text-error">
+    {table.held}
+  </p>
+</div>

@@ -1,0 +1,131 @@
+<script lang="ts">
+  import { preferences } from '../../lib/preferences.svelte'
+  import { fromSi, text, toSi, unitFor } from '../../lib/units'
+  import type { DecideState } from './decide.svelte'
+  import { height, scaleAround } from './ribbon'
+
+  let { table }: { table: DecideState } = $props()
+  let width = $state(800)
+  const TALL = 118
+  const TOP = 10
+  const BOTTOM = 88
+  const LEFT = 52
+
+  const strip = $derived(table.result!.strip)
+  const flow = $derived(unitFor('flow', preferences.units))
+  const pressure = $derived(unitFor('pressure', preferences.units))
+  const scale = $derived(
+    scaleAround(Math.min(...strip.trail.gauges_pa), Math.max(...strip.trail.gauges_pa), pressure, 3),
+  )
+  const x = (seconds: number) => LEFT + (seconds / strip.seconds) * (width - LEFT - 12)
+  const y = (pa: number) => height(pa, scale, TOP, BOTTOM)
+  const line = $derived(
+    strip.trail.times_s
+      .map((time, at) => `${x(time).toFixed(1)},${y(strip.trail.gauges_pa[at]!).toFixed(1)}`)
+      .join(' '),
+  )
+  const most = $derived(fromSi(strip.most_draw_m3_s, flow))
+  const worst = $derived(strip.worst_draw_m3_s)
+  const minutes = $derived(Array.from({ length: strip.seconds / 60 / 5 + 1 }, (_, at) => at * 5))
+  const setPoints = $derived([
+    table.result!.decision.ribbon.cut_out.gauge_pa,
+    table.result!.decision.ribbon.cut_in.gauge_pa,
+  ])
+  const number = (pa: number) => text(pa, 'pressure', preferences.units).split(' ')[0]
+
+  function slide(event: Event & { currentTarget: HTMLInputElement }) {
+    table.drawAt(toSi(event.currentTarget.valueAsNumber, flow))
+  }
+</script>
+
+<section aria-label="The next quarter of an hour">
+  <div class="flex flex-wrap items-center gap-x-4 text-sm">
+    <label for="draw" class="sr-only">Draw</label>
+    <span class="text-neutral">A quarter of an hour at</span>
+    <span class="figure text-lg">{text(strip.draw_m3_s, 'flow', preferences.units)}</span>
+    <div class="relative min-w-40 flex-1">
+      <input
+        id="draw"
+        type="range"
+        class="range my-3 w-full text-accent [--range-bg:var(--color-base-300)]"
+        min="0"
+        max={most}
+        step={flow.step / 2}
+        value={fromSi(strip.draw_m3_s, flow)}
+        oninput={slide}
+        aria-valuetext={text(strip.draw_m3_s, 'flow', preferences.units)}
+      />
+      {#if worst != null}
+        <span
+          class="pointer-events-none absolute top-1 h-10 w-0.5 bg-accent"
+          style:left="calc(12px + (100% - 24px) * {fromSi(worst, flow) / most})"
+        ></span>
+      {/if}
+    </div>
+    <button
+      type="button"
+      class="min-h-12 cursor-pointer underline underline-offset-4 disabled:no-underline sm:min-h-9"
+      disabled={worst == null}
+      onclick={() => table.drawAt(null)}
+    >
+      {worst == null ? 'no worst draw' : `worst draw ${text(worst, 'flow', preferences.units)}`}
+    </button>
+  </div>
+  <div bind:clientWidth={width}>
+    <svg
+      {width}
+      height={TALL}
+      class="block"
+      role="img"
+      aria-label="Pressure over a quarter of an hour: {strip.caption}"
+    >
+      {#each setPoints as pa (pa)}
+        <path d="M{LEFT} {y(pa)}H{width - 12}" stroke="var(--color-base-300)" stroke-width="1.5" />
+        <text x={LEFT - 8} y={y(pa) + 4.5} text-anchor="end" class="font-mono text-[13px]" fill="var(--color-neutral)"
+          >{number(pa)}</text
+        >
+      {/each}
+      {#each strip.trail.dip_spans_s as [from, to] (from)}
+        <rect
+          x={x(from) - 1.5}
+          y={TOP - 4}
+          width={Math.max(x(to) - x(from), 0) + 3}
+          height={BOTTOM - TOP + 8}
+          fill="var(--color-error)"
+          opacity="0.45"
+        />
+      {/each}
+      <polyline
+        data-testid="trail"
+        points={line}
+        fill="none"
+        stroke="var(--color-base-content)"
+        stroke-width="2"
+        stroke-linejoin="round"
+      />
+      <text x="0" y="104" class="text-[13px]" fill="var(--color-neutral)">pump</text>
+      {#each strip.trail.pump_spans_s as [from, to] (from)}
+        <rect
+          x={x(from)}
+          y="95"
+          width={Math.max(x(to) - x(from), 1.5)}
+          height="8"
+          rx="2"
+          fill="var(--color-secondary)"
+        />
+      {/each}
+      {#each minutes as minute, at (minute)}
+        <text
+          x={x(minute * 60)}
+          y="117"
+          text-anchor={at === minutes.length - 1 ? 'end' : 'middle'}
+          class="font-mono text-[11px]"
+          fill="var(--color-neutral)">{minute || ''}{at === minutes.length - 1 ? ' min' : ''}</text
+        >
+      {/each}
+    </svg>
+  </div>
+  <p class="text-sm {strip.trail.dip_s > 0 ? 'font-bold text-error' : ''}" data-testid="strip-caption">
+    {strip.caption}
+  </p>
+</section>

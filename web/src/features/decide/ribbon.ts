@@ -1,0 +1,122 @@
+import type { Schemas } from '../../lib/api/client'
+import { fromSi, toSi, type Unit } from '../../lib/units'
+
+/** Drawing only: where the server's levels fall on the three scales. */
+export type Ribbon = Schemas['Ribbon']
+export type Level = Schemas['Level']
+
+export interface Scale {
+  least: number
+  most: number
+  ticks: number[]
+}
+
+/** A step of 1, 2 or 5 times a power of ten that cuts the span into about `count`. */
+export function niceStep(span: number, count: number): number {
+  const rough = span / count
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const step = [1, 2, 5, 10].find((candidate) => candidate * power >= rough) ?? 10
+  return step * power
+}
+
+/** A scale in the unit's own round numbers around two SI values. */
+export function scaleAround(least: number, most: number, unit: Unit, count: number): Scale {
+  const [low, high] = [fromSi(least, unit), fromSi(most, unit)]
+  const step = niceStep(Math.max(high - low, unit.step), count)
+  const first = Math.floor(low / step + 1e-6)
+  const last = Math.max(Math.ceil(high / step - 1e-6), first + 2)
+  const ticks = Array.from({ length: last - first + 1 }, (_, at) => toSi((first + at) * step, unit))
+  return { least: ticks[0]!, most: ticks.at(-1)!, ticks }
+}
+
+export const within = (scale: Scale, ...values: number[]) =>
+  values.every((value) => value >= scale.least && value <= scale.most)
+
+/** Height on a scale, top to bottom; a value beyond the scale stays at its end. */
+export function height(value: number, scale: Scale, top: number, bottom: number): number {
+  const share = (value - scale.least) / (scale.most - scale.least)
+  return bottom - Math.min(Math.max(share, 0), 1) * (bottom - top)
+}
+
+export const valueAtHeight = (y: number, scale: Scale, top: number, bottom: number) =>
+  scale.least + ((bottom - y) / (bottom - top)) * (scale.most - scale.least)
+
+export interface Frame {
+  xs: [number, number, number]
+  top: number
+  bottom: number
+}
+export interface Scales {
+  gauge: Scale
+  water: Scale
+  run: Scale
+}
+
+/** The three scales for a ribbon. Water begins at the empty tank; time at cut-in, below it the reserve. */
+export function scalesFor(ribbon: Ribbon, units: Record<'pressure' | 'volume' | 'duration', Unit>): Scales {
+  const run = ribbon.cut_out.run_s ?? 120
+  const before = Math.min(ribbon.pre_charge.run_s ?? 0, 0)
+  return {
+    gauge: scaleAround(ribbon.gauge_least_pa, ribbon.gauge_most_pa, units.pressure, 6),
+    water: scaleAround(0, Math.max(ribbon.cut_out.water_m3 * 1.3, toSi(1, units.volume)), units.volume, 4),
+    run: scaleAround(before * 1.15, Math.max(run * 1.25, 20), units.duration, 4),
+  }
+}
+
+/** Whether the scales still hold everything, so that they may stay put while a grip is dragged. */
+export function stillFits(scales: Scales, ribbon: Ribbon): boolean {
+  const levels = [ribbon.cut_out, ribbon.cut_in, ribbon.pre_charge]
+  return (
+    within(scales.gauge, ...levels.map((level) => level.gauge_pa)) &&
+    within(scales.water, ribbon.cut_out.water_m3) &&
+    within(scales.run, ribbon.cut_out.run_s ?? scales.run.most)
+  )
+}
+
+/** The heights of one level on the three scales; a level that the pump never reaches goes off the top. */
+export function heights(level: Level, scales: Scales, frame: Frame): [number, number, number] {
+  const { top, bottom } = frame
+  return [
+    height(level.gauge_pa, scales.gauge, top, bottom),
+    height(level.water_m3, scales.water, top, bottom),
+    level.run_s === null || level.run_s === undefined ? top - 14 : height(level.run_s, scales.run, top, bottom),
+  ]
+}
+
+type Three = [number, number, number]
+
+/** A curve through three heights, level at each scale. */
+export function curve(ys: Three, { xs }: Frame, from: 0 | 1 = 0, to: 1 | 2 = 2): string {
+  let path = `M${xs[from]} ${ys[from]}`
+  for (let at = from; at < to; at++) path += bend(xs[at]!, ys[at]!, xs[at + 1]!, ys[at + 1]!)
+  return path
+}
+
+function bend(x0: number, y0: number, x1: number, y1: number): string {
+  const middle = (x0 + x1) / 2
+  return `C${middle} ${y0} ${middle} ${y1} ${x1} ${y1}`
+}
+
+/** The area between two curves. */
+export function area(upper: Three, lower: Three, frame: Frame, to: 1 | 2 = 2): string {
+  const { xs } = frame
+  let path = curve(upper, frame, 0, to) + `L${xs[to]} ${lower[to]}`
+  for (let at = to; at > 0; at--) path += bend(xs[at]!, lower[at]!, xs[at - 1]!, lower[at - 1]!)
+  return path + 'Z'
+}
+
+/** Pushes labels apart, keeping their order (top to bottom) and staying in between the ends. */
+export function spread(ys: number[], gap: number, top: number, bottom: number): number[] {
+  const order = ys.map((_, at) => at).sort((a, b) => ys[a]! - ys[b]!)
+  const placed = [...ys]
+  order.forEach((at, rank) => {
+    const before = rank === 0 ? top - gap : placed[order[rank - 1]!]!
+    placed[at] = Math.max(placed[at]!, before + gap)
+  })
+  for (let rank = order.length - 1, limit = bottom; rank >= 0; rank--) {
+    const at = order[rank]!
+    placed[at] = Math.min(placed[at]!, limit)
+    limit = placed[at]! - gap
+  }
+  return placed
+}

@@ -1,0 +1,97 @@
+<script lang="ts">
+  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
+  import BandGlyph from '../../lib/controls/BandGlyph.svelte'
+  import TopBar from '../../lib/controls/TopBar.svelte'
+  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
+  import { preferences } from '../../lib/preferences.svelte'
+  import { session } from '../../lib/session.svelte'
+  import { parts } from '../../lib/units'
+
+  let rounds = $state<Schemas['RoundsOut'] | undefined>()
+  let problem = $state<Problem | undefined>()
+  let search = $state('')
+
+  async function load() {
+    ;({ data: rounds, problem } = await outcome(api.GET('/api/rounds')))
+    if (problem?.status === 401) session.ended()
+  }
+  $effect(() => {
+    if (session.current.signed_in) void load()
+  })
+
+  const sites = $derived(
+    (rounds?.sites ?? [])
+      .map((site) => ({ ...site, systems: site.systems.filter((system) => matches(site.name, system.name)) }))
+      .filter((site) => site.systems.length > 0),
+  )
+  const matches = (...names: string[]) => names.join(' ').toLowerCase().includes(search.trim().toLowerCase())
+  const pressure = (pa: number) => parts(pa, 'pressure', preferences.units).number
+  const unit = $derived(parts(0, 'pressure', preferences.units).unit)
+
+  function remains(glance: Schemas['Glance']): string {
+    const counted: [number, string][] = [
+      [glance.stops, glance.stops === 1 ? 'stop' : 'stops'],
+      [glance.cautions, glance.cautions === 1 ? 'caution' : 'cautions'],
+      [glance.unread, 'not read'],
+    ]
+    return counted.flatMap(([count, word]) => (count ? [`${count} ${word}`] : [])).join(' · ')
+  }
+</script>
+
+<svelte:head><title>Rounds · Zero Dip</title></svelte:head>
+<TopBar />
+<main class="mx-auto max-w-5xl px-4 py-5">
+  <div class="mb-5 flex flex-wrap items-end justify-between gap-3">
+    <div>
+      <h1 class="text-3xl font-bold">Rounds</h1>
+      <p class="text-neutral">What needs a person first stands first.</p>
+    </div>
+    <label class="w-full sm:w-72">
+      <span class="sr-only">Find a site or a system</span>
+      <input class="input input-lg w-full" type="search" placeholder="Find a site or a system" bind:value={search} />
+    </label>
+  </div>
+  {#if problem}
+    <p role="alert" class="alert alert-error">
+      {problem.title}. {problem.detail}
+      <button class="btn btn-sm" onclick={load}>Try again</button>
+    </p>
+  {/if}
+  {#each sites as site (site.id)}
+    <section class="mb-6" aria-labelledby="site-{site.id}">
+      <h2 id="site-{site.id}" class="mb-2 font-bold">{site.name}</h2>
+      <ul class="grid gap-2">
+        {#each site.systems as system (system.id)}
+          {@const seen = system.glance}
+          <li class="flex items-stretch rounded-box border border-base-300 bg-base-100">
+            <a href="/systems/{system.id}" class="flex min-h-20 min-w-0 flex-1 items-center gap-3 px-3 py-2">
+              <BandGlyph glance={seen} />
+              <VerdictMark verdict={seen.verdict} size={18} />
+              <span class="grid min-w-0 flex-1 gap-0.5">
+                <span class="text-lg leading-snug font-bold">{system.name}</span>
+                <span class="text-sm">{seen.headline[preferences.units]}</span>
+                <span class="text-sm text-neutral">{remains(seen)}</span>
+              </span>
+              <span class="hidden text-right sm:block">
+                <span class="figure text-2xl">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
+                <span class="text-sm">{unit}</span>
+                <span class="block text-sm text-neutral">air {pressure(seen.pre_charge_gauge_pa)} {unit}</span>
+              </span>
+            </a>
+            <a
+              href="/systems/{system.id}/decide"
+              class="grid w-20 place-items-center border-l border-base-300 font-bold sm:w-28"
+              aria-label="Decide, {system.name}">Decide</a
+            >
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {:else}
+    {#if rounds}
+      <p>{search ? 'No site or system has that name.' : 'No systems yet.'}</p>
+    {:else if !problem}
+      <p class="text-neutral">Reading the rounds…</p>
+    {/if}
+  {/each}
+</main>

@@ -1,0 +1,128 @@
+<script lang="ts">
+  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
+  import BandGlyph from '../../lib/controls/BandGlyph.svelte'
+  import TopBar from '../../lib/controls/TopBar.svelte'
+  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
+  import { valueAt } from '../../lib/file'
+  import { preferences } from '../../lib/preferences.svelte'
+  import { session } from '../../lib/session.svelte'
+  import { text, type Dimension, type System } from '../../lib/units'
+  import { route } from '../../router'
+  import { PLATES } from '../../lib/plates'
+
+  let system = $state.raw<Schemas['SystemOut'] | undefined>()
+  let problem = $state.raw<Problem | undefined>()
+  const id = $derived((route.params as { id: string }).id)
+
+  async function load() {
+    ;({ data: system, problem } = await outcome(
+      api.GET('/api/systems/{system_id}', { params: { path: { system_id: id } } }),
+    ))
+    if (problem?.status === 401) session.ended()
+    if (system) preferences.setUnits(system.site.units)
+  }
+  $effect(() => {
+    if (id && session.current.signed_in) void load()
+  })
+  async function setUnits(units: System) {
+    preferences.setUnits(units)
+    if (!system?.may_change) return
+    await outcome(api.PATCH('/api/sites/{site_id}', { params: { path: { site_id: system.site.id } }, body: { units } }))
+  }
+  const setting = (file: unknown, name: string) => {
+    const value = valueAt(file, `settings.${name}_gauge_pa`)
+    return typeof value === 'number' ? text(value, 'pressure', preferences.units) : '–'
+  }
+  const figure = (value: number | null | undefined, dimension: Dimension) =>
+    value == null ? '–' : text(value, dimension, preferences.units)
+  const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
+</script>
+
+<svelte:head><title>{system?.name ?? 'System'} · Zero Dip</title></svelte:head>
+<TopBar onunits={setUnits}>
+  {#snippet crumbs()}{#if system}<a class="underline-offset-4 hover:underline" href="/">Rounds</a> › {system.site
+        .name}{/if}{/snippet}
+</TopBar>
+<main class="mx-auto max-w-5xl px-4 py-5">
+  {#if problem}
+    <h1 class="text-2xl font-bold">{problem.status === 404 ? 'No such system' : problem.title}</h1>
+    <p class="mt-2">{problem.detail} <a class="link" href="/">Back to Rounds</a></p>
+  {:else if system}
+    {@const seen = system.glance}
+    <div class="mb-5 flex flex-wrap items-center gap-4">
+      <BandGlyph glance={seen} height={96} />
+      <div class="min-w-0 flex-1">
+        <h1 class="text-3xl font-bold">{system.name}</h1>
+        <p class="mt-1 flex items-center gap-2">
+          <VerdictMark verdict={seen.verdict} size={16} />
+          {VERDICTS[seen.verdict]?.word}: {seen.headline[preferences.units]}
+        </p>
+      </div>
+      <div class="flex w-full gap-2 sm:w-auto">
+        <a class="btn flex-1 btn-lg btn-primary" href="/systems/{id}/decide">Decide</a>
+        <a class="btn btn-outline btn-lg" href="/api/systems/{id}/file" download>Take the file</a>
+      </div>
+    </div>
+
+    <section aria-labelledby="in-force" class="mb-6">
+      <h2 id="in-force" class="mb-2 font-bold">In force</h2>
+      <dl class="grid grid-cols-3 gap-2">
+        {#each [['Cut-in', 'cut_in'], ['Cut-out', 'cut_out'], ['Pre-charge', 'pre_charge']] as [title, name] (name)}
+          <div class="rounded-box border border-base-300 bg-base-100 px-3 py-2">
+            <dt class="text-sm">{title}</dt>
+            <dd class="figure text-2xl">{setting(system.document, name!)}</dd>
+          </div>
+        {/each}
+      </dl>
+    </section>
+    <section aria-labelledby="plates" class="mb-6">
+      <h2 id="plates" class="mb-2 font-bold">Plates</h2>
+      <dl class="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        {#each PLATES as plate (plate.id)}
+          {@const [first, ...rest] = plate.summary(system.document, preferences.units)}
+          <div class="min-w-0 rounded-box border border-base-300 bg-base-100 px-3 py-2">
+            <dt class="text-sm text-neutral">{plate.title}</dt>
+            <dd><span class="figure block">{first}</span><span class="text-sm">{rest.join(' ')}</span></dd>
+          </div>
+        {/each}
+      </dl>
+    </section>
+    <section aria-labelledby="decisions">
+      <h2 id="decisions" class="mb-2 font-bold">Decisions</h2>
+      {#if system.decisions.length}
+        <div class="overflow-x-auto rounded-box border border-base-300 bg-base-100">
+          <table class="table">
+            <thead>
+              <tr
+                ><th>Kept</th><th>By</th><th>Cut-in</th><th>Cut-out</th><th>Pre-charge</th><th>Drawdown</th><th>Run</th
+                ><th>Verdict</th></tr
+              >
+            </thead>
+            <tbody>
+              {#each system.decisions as decision (decision.id)}
+                <tr>
+                  <td class="whitespace-nowrap">{day(decision.made_at)}</td>
+                  <td>{decision.made_by}</td>
+                  <td class="figure whitespace-nowrap">{setting(decision.document, 'cut_in')}</td>
+                  <td class="figure whitespace-nowrap">{setting(decision.document, 'cut_out')}</td>
+                  <td class="figure whitespace-nowrap">{setting(decision.document, 'pre_charge')}</td>
+                  <td class="figure whitespace-nowrap">{figure(decision.figures.drawdown, 'volume')}</td>
+                  <td class="figure whitespace-nowrap">{figure(decision.figures.run, 'duration')}</td>
+                  <td
+                    ><span class="flex items-center gap-2"
+                      ><VerdictMark verdict={decision.verdict} />{VERDICTS[decision.verdict]?.word}</span
+                    ></td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      {:else}
+        <p class="text-neutral">None kept yet.</p>
+      {/if}
+    </section>
+  {:else}
+    <p class="text-neutral">Reading the system…</p>
+  {/if}
+</main>

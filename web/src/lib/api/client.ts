@@ -1,0 +1,40 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import type { components, paths } from '../generated/schema'
+
+/** The typed client. Paths, bodies and answers are the server's own, generated from its description. */
+export type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+export type Fault = Schemas['FaultOut']
+export type SystemFile = Schemas['SystemFile']
+
+const pageToken: Middleware = {
+  onRequest({ request }) {
+    const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1]
+    if (token && request.method !== 'GET') request.headers.set('X-CSRFToken', token)
+    return request
+  },
+}
+
+export const api = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+api.use(pageToken)
+
+/** The refusal in words, whatever came back: a problem from the server, or no answer at all. */
+export function problemOf(error: unknown): Problem {
+  if (typeof error === 'object' && error !== null && 'title' in error && 'faults' in error) return error as Problem
+  return { title: 'No answer from the server', status: 0, detail: 'Nothing is lost; try again.', faults: [] }
+}
+
+export type Outcome<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem }
+
+/** Awaits a call and gives either its data or the problem; a broken connection is a problem too. */
+export async function outcome<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<Outcome<T>> {
+  try {
+    const { data, error, response } = await call
+    if (response.ok) return { data: data as T }
+    return { problem: { ...problemOf(error), status: response.status } }
+  } catch (error) {
+    return { problem: problemOf(error) }
+  }
+}

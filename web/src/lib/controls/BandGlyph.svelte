@@ -1,0 +1,48 @@
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { preferences } from '../preferences.svelte'
+  import { text } from '../units'
+
+  let { glance, height = 64 }: { glance: Schemas['Glance']; height?: number } = $props()
+
+  // To scale from nothing to the limit, so that two systems in a list can be compared by eye.
+  const top = $derived(Math.max(glance.limit_gauge_pa ?? 0, glance.cut_out_gauge_pa, glance.pre_charge_gauge_pa) * 1.08)
+  const y = (pa: number) => height - 3 - (pa / top) * (height - 6)
+  const dips = $derived(glance.pre_charge_gauge_pa >= glance.cut_in_gauge_pa)
+  const said = (pa: number) => text(pa, 'pressure', preferences.units)
+  const words = $derived(
+    `Cut-in ${said(glance.cut_in_gauge_pa)}, cut-out ${said(glance.cut_out_gauge_pa)}, pre-charge ${said(glance.pre_charge_gauge_pa)}`,
+  )
+</script>
+
+<svg width="34" {height} role="img" aria-label={words} class="shrink-0">
+  <rect
+    x="12"
+    y="2"
+    width="10"
+    height={height - 4}
+    rx="3"
+    fill="var(--color-base-200)"
+    stroke="var(--color-base-300)"
+  />
+  <rect
+    x="12"
+    y={y(glance.cut_out_gauge_pa)}
+    width="10"
+    height={y(glance.cut_in_gauge_pa) - y(glance.cut_out_gauge_pa)}
+    fill="var(--color-secondary)"
+  />
+  {#if dips}
+    <rect
+      x="12"
+      y={y(glance.pre_charge_gauge_pa)}
+      width="10"
+      height={Math.max(y(glance.cut_in_gauge_pa) - y(glance.pre_charge_gauge_pa), 2)}
+      fill="var(--color-error)"
+    />
+  {/if}
+  <path d="M5 {y(glance.pre_charge_gauge_pa)}h24" stroke="var(--color-accent)" stroke-width="3" />
+  {#if glance.limit_gauge_pa !== null && glance.limit_gauge_pa !== undefined}
+    <path d="M8 {y(glance.limit_gauge_pa)}h18" stroke="var(--color-error)" stroke-width="2" />
+  {/if}
+</svg>

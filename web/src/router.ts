@@ -1,0 +1,18 @@
+import { createRouter } from 'sv-router'
+import Rounds from './features/rounds/Rounds.svelte'
+
+/** Addresses. Decide and the system sheet are loaded when they are first opened. */
+export const { p, navigate, route } = createRouter({
+  '/': Rounds,
+  '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
+  '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
+  '*': () => import('./features/rounds/Lost.svelte'),
+})
+
+/** Leaves to the browser the clicks that are its own: with a modifier key, and addresses outside the page's router. */
+export function leaveToBrowser(event: MouseEvent) {
+  const link = event.target instanceof Element ? event.target.closest('a') : null
+  if (!link) return
+  const modified = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey
+  if (modified || /^\/(api|static|media)\//.test(link.pathname)) event.stopPropagation()
+}
