@@ -1,0 +1,1 @@
+"""Filling, starting and how often."""

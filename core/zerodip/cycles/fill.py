@@ -33,7 +33,8 @@ def fill_line(bank: Bank, line: Delivery, atmosphere_pa: float, cut_in: float, c
     tank begins or ends to take water, and close enough between them that times are right within 0.05 %."""
     bottom = min(bank.kinks_abs_pa[0] - atmosphere_pa, cut_in)
     kinks = {p - atmosphere_pa for p in bank.kinks_abs_pa}
-    ends = sorted({bottom, cut_in, cut_out, *(p for p in kinks if bottom < p < cut_out)})
+    stand = {line.dead_head_gauge_pa} if line.dead_head_gauge_pa is not None else set()
+    ends = sorted({bottom, cut_in, cut_out, *(p for p in kinks | stand if bottom < p < cut_out)})
     gauges = [g for low, high in itertools.pairwise(ends) for g in _spread(low, high, cut_out - bottom)]
     gauges = _thinned([*gauges, cut_out], bank, atmosphere_pa)
     waters = [water_m3(bank, g + atmosphere_pa) for g in gauges]

@@ -91,14 +91,14 @@ def simulate(plant: Plant, draws: Iterable[Draw], water: float | None = None, pu
 class _State:
     def __init__(self, plant: Plant, water: float, pump: str) -> None:
         self.plant, self.water, self.pump = plant, water, pump
-        self.time, self.lag_left = 0.0, plant.start_lag_s if pump == STARTING else 0.0
+        self.time, self.delivers_at = 0.0, plant.start_lag_s if pump == STARTING else 0.0
         self.phases: list[Phase] = []
 
     def advance(self, draw: float, end: float) -> None:
         """One event further: a phase until the next one, or a change of pump state on the spot."""
         if self.pump == RUNNING:
             return self._run(draw, end)
-        if self.pump == STARTING and self.lag_left <= 0:
+        if self.pump == STARTING and self.time >= self.delivers_at:
             self.pump = RUNNING
             return None
         return self._drain(draw, end)
@@ -107,10 +107,10 @@ class _State:
         stop = self.plant.on_m3 if self.pump == OFF else 0.0
         fall = max(self.water - stop, 0.0)
         if self.pump == OFF and fall <= _CLOSE and draw > 0:
-            self.pump, self.lag_left = STARTING, self.plant.start_lag_s
+            self.pump, self.delivers_at = STARTING, self.time + self.plant.start_lag_s
             return
         until = self.time + (fall / draw if draw > 0 and fall > _CLOSE else FOREVER)
-        lag_end = self.time + self.lag_left if self.pump == STARTING else FOREVER
+        lag_end = self.delivers_at if self.pump == STARTING else FOREVER
         dry = self.water <= _CLOSE and draw > 0
         self._to(min(until, lag_end, end), self._drained(draw, min(until, lag_end, end)), draw, dry=dry)
 
@@ -146,7 +146,6 @@ class _State:
 
     def _to(self, until: float, water: float, draw: float, dry: bool = False, dry_gauge: float = 0.0) -> None:
         self.phases.append(Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge))
-        self.lag_left -= until - self.time
         self.time, self.water = until, water
 
 

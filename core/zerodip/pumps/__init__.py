@@ -1,0 +1,1 @@
+"""Pumps: curve, friction, delivery."""

@@ -1,0 +1,1 @@
+"""Pressure switches and the schools of setting them."""

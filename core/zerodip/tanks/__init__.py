@@ -1,0 +1,1 @@
+"""Tanks by the gas law."""

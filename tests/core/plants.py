@@ -1,0 +1,88 @@
+"""Systems to test with, given in the units a technician would read them in."""
+
+import copy
+from typing import Any
+
+from zerodip.facts import Facts
+from zerodip.plant.events import Plant
+from zerodip.pumps.delivery import delivery
+from zerodip.system import (
+    ConstantFlow,
+    CurvePoint,
+    DropPipe,
+    HeadCurve,
+    Practice,
+    Pump,
+    RatedPoint,
+    Settings,
+    System,
+    Tank,
+)
+from zerodip.tanks.bladder import Bank, Vessel
+from zerodip.units import PSI, to_si
+
+GAL, GPM, FT = to_si(1, "gal"), to_si(1, "gpm"), to_si(1, "ft")
+SEA_LEVEL = 101325.0
+
+CONSTANT = ConstantFlow(flow_m3_s=10 * GPM)
+RATED = RatedPoint(flow_m3_s=10 * GPM, gauge_pa=50 * PSI, lift_m=20, dead_head_gauge_pa=85 * PSI)
+CURVE = HeadCurve(
+    points=tuple(CurvePoint(flow_m3_s=q * GPM, head_m=h) for q, h in ((0, 85), (5, 78), (10, 62), (15, 40))),
+    lift_m=20,
+    drop_pipe=DropPipe(length_m=40, diameter_m=0.0266, c_factor=150),
+)
+PUMPS: dict[str, Pump] = {"constant": CONSTANT, "rated": RATED, "curve": CURVE}
+
+
+def settings(cut_in: float = 40, cut_out: float = 60, air: float = 38) -> Settings:
+    """Settings in psi."""
+    return Settings(cut_in_gauge_pa=cut_in * PSI, cut_out_gauge_pa=cut_out * PSI, pre_charge_gauge_pa=air * PSI)
+
+
+def system(pump: Pump = CONSTANT, gallons: float = 44, **parts: Any) -> System:
+    """A well with one bladder tank."""
+    tanks = parts.pop("tanks", (Tank(volume_m3=gallons * GAL, max_gauge_pa=100 * PSI),))
+    return System(kind="well_bladder", tanks=tanks, pump=pump, **parts)
+
+
+def facts(of: System | None = None, at: Settings | None = None, practice: Practice | None = None) -> Facts:
+    """Figures of a system."""
+    return Facts(of or system(), at or settings(), practice or Practice())
+
+
+def plant(
+    pump: Pump = CONSTANT,
+    gallons: float = 44,
+    cut_in: float = 40,
+    cut_out: float = 60,
+    air: float = 38,
+    lag: float = 1.5,
+) -> Plant:
+    """A plant at sea level, set in psi."""
+    bank = Bank((Vessel(gallons * GAL, air * PSI + SEA_LEVEL),))
+    return Plant(bank, delivery(pump), SEA_LEVEL, cut_in * PSI, cut_out * PSI, lag)
+
+
+FILE: dict[str, Any] = {
+    "format": "zerodip-system",
+    "version": 1,
+    "system": {
+        "kind": "well_bladder",
+        "name": "A well",
+        "tanks": [{"volume_m3": 44 * GAL, "max_gauge_pa": 100 * PSI}],
+        "pump": {"model": "constant", "flow_m3_s": 10 * GPM},
+    },
+    "settings": {"cut_in_gauge_pa": 40 * PSI, "cut_out_gauge_pa": 60 * PSI, "pre_charge_gauge_pa": 38 * PSI},
+}
+
+
+def file(**changes: Any) -> dict[str, Any]:
+    """A system file with values put at dotted paths (written with __ for the dots)."""
+    made = copy.deepcopy(FILE)
+    for path, value in changes.items():
+        *steps, last = path.split("__")
+        part: Any = made
+        for step in steps:
+            part = part[int(step)] if step.isdigit() else part.setdefault(step, {})
+        part[int(last) if last.isdigit() else last] = value
+    return made

@@ -1,0 +1,65 @@
+"""The command line: JSON in and out, faults on stderr, exit status."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from zerodip.cli import main
+from zerodip.decide import decide
+from zerodip.document import read_document
+from zerodip.units import PSI
+
+from .plants import file
+
+CORE = Path(__file__).resolve().parents[2] / "core"
+
+
+def run(*words: str) -> subprocess.CompletedProcess[str]:
+    """The command under an interpreter that sees no installed package at all: -I -S, with the core alone on the path."""
+    script = (
+        f"import sys; sys.path.insert(0, {str(CORE)!r}); from zerodip.cli import main; sys.exit(main(sys.argv[1:]))"
+    )
+    return subprocess.run(
+        [sys.executable, "-I", "-S", "-c", script, *words], capture_output=True, text=True, check=False
+    )
+
+
+def written(tmp_path: Path, raw: Any) -> str:
+    path = tmp_path / "system.json"
+    path.write_text(json.dumps(raw), encoding="utf-8")
+    return str(path)
+
+
+def test_it_decides_without_any_installed_package(tmp_path: Path) -> None:
+    ran = run("decide", written(tmp_path, file()), "--units", "metric")
+    assert ran.returncode == 0, ran.stderr
+    document = read_document(file())
+    expected = decide(document.system, document.settings, document.practice, "metric")
+    assert json.loads(ran.stdout) == json.loads(json.dumps(expected.as_json()))
+
+
+def test_bad_values_are_all_named_and_nothing_is_printed(tmp_path: Path) -> None:
+    raw = file(settings__cut_out_gauge_pa=1e9 * PSI, system__pump__flow_m3_s=float("nan"))
+    ran = run("decide", written(tmp_path, raw))
+    assert ran.returncode == 1
+    assert ran.stdout == ""
+    assert "settings.cut_out_gauge_pa: Cut-out is 1,000,000,000 psi; allowed 6 psi to 300 psi." in ran.stderr
+    assert "system.pump.flow_m3_s: Pump flow must be a finite number." in ran.stderr
+
+
+@pytest.mark.parametrize("content", ["", "{", "null]"])
+def test_what_cannot_be_read_exits_2(tmp_path: Path, content: str, capsys: pytest.CaptureFixture[str]) -> None:
+    path = tmp_path / "broken.json"
+    path.write_text(content)
+    assert main(["decide", str(path)]) == 2
+    assert "is not JSON" in capsys.readouterr().err
+    assert main(["decide", str(tmp_path / "none.json")]) == 2
+
+
+def test_the_schema_is_printed(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["schema"]) == 0
+    assert json.loads(capsys.readouterr().out)["title"] == "Zero Dip system file"
