@@ -257,6 +257,7 @@ class Strip:
 
 
 IDLE_S, OPEN_S, REST_S = 60.0, 600.0, 240.0
+MOST_EVENTS = 600
 
 
 def strip(facts: Facts, draw_m3_s: float | None = None) -> Strip:
@@ -265,7 +266,8 @@ def strip(facts: Facts, draw_m3_s: float | None = None) -> Strip:
     most = max(facts.line.flows_m3_s[0], facts.peak_draw_m3_s or 0.0) * 1.2
     draw = facts.worst_draw_m3_s or most / 2 if draw_m3_s is None else draw_m3_s
     draw = min(max(draw, 0.0), most)
-    phases = simulate(facts.plant, (Draw(IDLE_S, 0.0), Draw(OPEN_S, draw), Draw(REST_S, 0.0)))
+    draws = (Draw(IDLE_S, 0.0), Draw(OPEN_S, draw), Draw(REST_S, 0.0))
+    phases = simulate(facts.plant, draws, most_events=MOST_EVENTS)
     line = trail(facts.plant, phases)
     return Strip(
         seconds=IDLE_S + OPEN_S + REST_S,
@@ -279,6 +281,8 @@ def strip(facts: Facts, draw_m3_s: float | None = None) -> Strip:
 
 def _caption(line: Trail) -> str:
     starts = "1 start" if line.starts == 1 else f"{line.starts} starts"
+    if line.times_s[-1] < IDLE_S + OPEN_S + REST_S - 1:
+        return f"chatters: {starts} in {line.times_s[-1] - IDLE_S:.0f} s, too many to draw"
     if line.dip_s <= 0:
         return f"{starts}, no dip"
     return f"{starts}, taps dry for {line.dip_s:.1f} s while the pump starts"

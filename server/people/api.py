@@ -4,7 +4,7 @@ from django.conf import settings
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from django.views.decorators.csrf import csrf_protect
-from ninja import Router
+from ninja import Router, Status
 from ninja.decorators import decorate_view
 
 from config.problems import Problem
@@ -57,7 +57,7 @@ def open_demo(request: HttpRequest) -> SessionOut:
 @router.delete(
     "/session", response={204: None, 401: Problem, **REFUSALS}, openapi_extra={"x-permission": "session.close"}
 )
-def close_session(request: HttpRequest) -> tuple[int, None]:
+def close_session(request: HttpRequest) -> Status[None]:
     """Signs out."""
     services.close_session(request)
-    return 204, None
+    return Status(204, None)

@@ -9,8 +9,8 @@ __all__ = ["SessionOut", "SignIn"]
 class SignIn(Schema):
     """A name and a password."""
 
-    username: str = Field(min_length=1, max_length=150)
-    password: str = Field(min_length=1, max_length=200)
+    username: str = Field(min_length=1, max_length=150, pattern=r"^[^\x00-\x1f]+$")
+    password: str = Field(min_length=1, max_length=200, pattern=r"^[^\x00-\x1f]+$")
 
 
 class SessionOut(Schema):

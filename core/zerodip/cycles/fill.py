@@ -13,7 +13,7 @@ from ..pumps.delivery import Delivery, flow_m3_s
 from ..tanks.bladder import Bank, water_m3
 
 __all__ = [
-    "FillLine", "fill_line", "fill_seconds", "piece_of", "pieces", "pieces_seconds", "squeeze", "water_after",
+    "FillLine", "fill_line", "fill_seconds", "flow_at", "log_mean", "piece_of", "pieces", "pieces_seconds", "squeeze", "water_after",
 ]  # fmt: skip
 
 STALLED = float("inf")
@@ -53,13 +53,15 @@ def _thinned(gauges: list[float], bank: Bank, atmosphere_pa: float) -> list[floa
     return held if len(held) > 1 else [gauges[-1], gauges[-1]]
 
 
-def _flow(line: FillLine, at: int, water: float) -> float:
+def flow_at(line: FillLine, at: int, water: float) -> float:
+    """What the pump delivers (m³/s) with `water` m³ held, inside piece `at`; in a piece without width, at its upper end."""
     w0, w1 = line.waters_m3[at], line.waters_m3[at + 1]
     q0, q1 = line.flows_m3_s[at], line.flows_m3_s[at + 1]
-    return q0 if w1 <= w0 else q0 + (q1 - q0) * (water - w0) / (w1 - w0)
+    return q1 if w1 <= w0 else q0 + (q1 - q0) * (water - w0) / (w1 - w0)
 
 
-def _log_mean(a: float, b: float) -> float:
+def log_mean(a: float, b: float) -> float:
+    """The logarithmic mean of two flows above 0: the steady flow that takes as long."""
     if abs(a - b) <= 1e-6 * max(a, b):
         return (a + b) / 2
     return (a - b) / math.log(a / b)
@@ -77,11 +79,11 @@ def pieces(line: FillLine, low: float, high: float) -> list[tuple[float, float, 
     first, last = piece_of(line, low), piece_of(line, high)
     waters, flows = line.waters_m3, line.flows_m3_s
     stops = [
-        (low, _flow(line, first, low)),
+        (low, flow_at(line, first, low)),
         *zip(waters[first + 1 : last + 1], flows[first + 1 : last + 1], strict=True),
     ]
     if high > stops[-1][0]:
-        stops.append((high, _flow(line, last, high)))
+        stops.append((high, flow_at(line, last, high)))
     return [(b[0] - a[0], a[1], b[1]) for a, b in itertools.pairwise(stops) if b[0] > a[0]]
 
 
@@ -95,7 +97,7 @@ def pieces_seconds(way: list[tuple[float, float, float]], draw: float) -> float:
     """`fill_seconds` on a way already cut into pieces."""
     if any(q0 <= draw or q1 <= draw for _, q0, q1 in way):
         return STALLED
-    return sum(width / _log_mean(q0 - draw, q1 - draw) for width, q0, q1 in way)
+    return sum(width / log_mean(q0 - draw, q1 - draw) for width, q0, q1 in way)
 
 
 def squeeze(way: list[tuple[float, float, float]], draw: float) -> tuple[float, float]:
@@ -114,7 +116,7 @@ def water_after(line: FillLine, at: int, water: float, seconds: float, draw: flo
     Source: dw/dt = q₀ + b·w, whose solution is an exponential."""
     width = line.waters_m3[at + 1] - line.waters_m3[at]
     slope = (line.flows_m3_s[at + 1] - line.flows_m3_s[at]) / width if width > 0 else 0.0
-    net = _flow(line, at, water) - draw
+    net = flow_at(line, at, water) - draw
     if abs(slope * seconds) < 1e-9:
         return water + net * seconds
     return water + net * math.expm1(slope * seconds) / slope

@@ -5,12 +5,12 @@ fill table gives an exponential per piece. An event is a draw changing, the leve
 the start lag ending. Nothing is stepped through in small time steps.
 """
 
-import itertools
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 
-from ..cycles.fill import FillLine, fill_line, fill_seconds, piece_of, water_after
+from ..cycles.fill import FillLine, fill_line, fill_seconds, flow_at, log_mean, piece_of, water_after
 from ..pumps.delivery import Delivery, balance_gauge_pa
 from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
 
@@ -19,7 +19,6 @@ __all__ = ["Draw", "Phase", "Plant", "Trail", "simulate", "trail"]
 OFF, STARTING, RUNNING = "off", "starting", "running"
 FOREVER = float("inf")
 _CLOSE = 1e-12  # m³: two levels nearer than this are the same
-_MOST_EVENTS = 200_000
 
 
 @dataclass(frozen=True)
@@ -76,15 +75,24 @@ class Phase:
     dry_gauge_pa: float = 0.0
 
 
-def simulate(plant: Plant, draws: Iterable[Draw], water: float | None = None, pump: str = OFF) -> tuple[Phase, ...]:
+def simulate(
+    plant: Plant,
+    draws: Iterable[Draw],
+    water: float | None = None,
+    pump: str = OFF,
+    most_events: int = 200_000,
+) -> tuple[Phase, ...]:
     """The phases of the plant under `draws`, beginning with `water` m³ in the tank (full to cut-out by default) and
     the pump in state `pump`. Source: mass balance dW/dt = Q_pump − Q_draw, the gas law, the switch's two points.
-    Validity: steady draws, well-mixed air, a check valve that holds. Raises nothing; stops after 200 000 events."""
+    Validity: steady draws, well-mixed air, a check valve that holds. Raises nothing; a plant that chatters is cut
+    off after `most_events` phases, before the draws have ended."""
     state = _State(plant, plant.off_m3 if water is None else water, pump)
+    left = 4 * most_events  # changes of state on the spot make no phase, but are work too
     for draw in draws:
         end = state.time + draw.seconds
-        while state.time < end and len(state.phases) < _MOST_EVENTS:
+        while state.time < end and left > 0:
             state.advance(draw.flow_m3_s, end)
+            left -= 1
     return tuple(state.phases)
 
 
@@ -127,7 +135,8 @@ class _State:
             held = min(balance_gauge_pa(self.plant.line, draw), fill.gauges_pa[0])
             self._to(end, 0.0, draw, dry=True, dry_gauge=held)
             return
-        full_at = self.time + fill_seconds(fill, self.water, off, draw)
+        reaches = fill.flows_m3_s[-1] > draw
+        full_at = self.time + (fill_seconds(fill, self.water, off, draw) if reaches else FOREVER)
         if full_at <= end:
             self._to(full_at, off, draw)
             self.pump = OFF
@@ -135,40 +144,46 @@ class _State:
             self._creep(draw, end)
 
     def _creep(self, draw: float, end: float) -> None:
-        """Runs piece by piece towards `end`, up or down, without reaching cut-out."""
-        start, water, left = self.time, self.water, end - self.time
-        for _ in range(4 * len(self.plant.fill.waters_m3)):
-            water, used = _through_piece(self.plant.fill, water, left, draw)
-            left -= used
-            if left <= 1e-9 or water <= _CLOSE:
+        """Runs piece by piece towards `end`, up or down, without reaching cut-out; stops early where the tank is empty."""
+        fill, water, left = self.plant.fill, self.water, end - self.time
+        for _ in fill.waters_m3:
+            at = _piece_ahead(fill, water, draw)
+            if at is None:
                 break
-        self._to(end if left <= 1e-9 else start + (end - start - left), water, draw)
+            water, used = _through_piece(fill, at, water, left, draw)
+            left -= used
+            if left <= 0 or water <= 0:
+                break
+        emptied = water <= 0 and left > 0
+        self._to(end - left if emptied else end, water, draw)
 
     def _to(self, until: float, water: float, draw: float, dry: bool = False, dry_gauge: float = 0.0) -> None:
         self.phases.append(Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge))
         self.time, self.water = until, water
 
 
-def _through_piece(fill: FillLine, water: float, left: float, draw: float) -> tuple[float, float]:
-    """The water after at most `left` seconds, staying inside the piece it starts in (downward: the one below)."""
+def _piece_ahead(fill: FillLine, water: float, draw: float) -> int | None:
+    """The piece that the level moves through next: the one above a joint when it rises there, the one below when it falls
+    there; None where it holds (a joint at which the flow drops past the draw: a bladder is full)."""
     at = piece_of(fill, water)
-    falling = water_after(fill, at, water, 1.0, draw) < water
-    if falling and water <= fill.waters_m3[at] and at > 0:
+    inside = water > fill.waters_m3[at]
+    if inside or flow_at(fill, at, water) > draw:
+        return at
+    while at > 0 and fill.waters_m3[at] >= water:
         at -= 1
-    edge = fill.waters_m3[at] if falling else fill.waters_m3[at + 1]
-    after = water_after(fill, at, water, left, draw)
-    if (after > edge) if falling else (after < edge):
-        return after, left
-    return edge, _seconds_to(fill, at, water, edge, draw, left)
+    return at if flow_at(fill, at, water) < draw else None
 
 
-def _seconds_to(fill: FillLine, at: int, water: float, edge: float, draw: float, most: float) -> float:
-    low, high = 0.0, most
-    for _ in range(60):
-        middle = (low + high) / 2
-        past = abs(water_after(fill, at, water, middle, draw) - water) >= abs(edge - water)
-        low, high = (low, middle) if past else (middle, high)
-    return high
+def _through_piece(fill: FillLine, at: int, water: float, left: float, draw: float) -> tuple[float, float]:
+    """The water after at most `left` seconds inside one piece, and the seconds used."""
+    net = flow_at(fill, at, water) - draw
+    edge = fill.waters_m3[at + 1] if net > 0 else fill.waters_m3[at]
+    net_at_edge = flow_at(fill, at, edge) - draw
+    if net * net_at_edge > 0:
+        used = abs(edge - water) / log_mean(abs(net), abs(net_at_edge))
+        if used <= left:
+            return edge, used
+    return water_after(fill, at, water, left, draw), left
 
 
 @dataclass(frozen=True)
@@ -195,7 +210,7 @@ def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 300) -> Trail:
         gauges_pa=tuple(round(g, 0) for _, g in pairs),
         pump_spans_s=spans,
         dip_spans_s=dips,
-        starts=sum(1 for start, _ in spans if start > 0),
+        starts=sum(1 for before, phase in pairwise(phases) if _starts(before, phase)),
         dip_s=sum(end - start for start, end in dips),
     )
 
@@ -220,9 +235,14 @@ def _filling(plant: Plant, phase: Phase, count: int) -> list[float]:
     if phase.water_end_m3 < phase.water_start_m3:
         return _even(phase.start_s, phase.end_s, count)
     waters, times = _even(phase.water_start_m3, phase.water_end_m3, count), [phase.start_s]
-    for low, high in itertools.pairwise(waters):
+    for low, high in pairwise(waters):
         times.append(times[-1] + fill_seconds(plant.fill, low, high, phase.draw_m3_s))
     return [min(t, phase.end_s) for t in times[:-1]] + [phase.end_s]
+
+
+def _starts(before: Phase, phase: Phase) -> bool:
+    """A start: the motor on after it was off; or off and on again on the spot, between two phases."""
+    return phase.pump != OFF and (before.pump == OFF or (phase.pump == STARTING and before.pump == RUNNING))
 
 
 def _spans(phases: list[Phase]) -> tuple[tuple[float, float], ...]:

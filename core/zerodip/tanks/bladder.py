@@ -88,9 +88,23 @@ def _solved_abs_pa(bank: Bank, water: float) -> float:
         low, high = high, high * 2
         if high > 1e12:
             return float("inf")
-    for _ in range(48):
-        middle = (low + high) / 2
-        low, high = (middle, high) if water_m3(bank, middle) < water else (low, middle)
+    return _between(bank, water, low, high)
+
+
+def _between(bank: Bank, water: float, low: float, high: float) -> float:
+    """The pressure between two brackets, by false position; an end that stays put counts half (Illinois)."""
+    below, above = water_m3(bank, low) - water, water_m3(bank, high) - water
+    for _ in range(60):
+        if high - low <= 1e-12 * high or above <= below:
+            break
+        p = high - above * (high - low) / (above - below)
+        miss = water_m3(bank, p) - water
+        if abs(miss) <= 1e-14 * bank.volume_m3:
+            return p
+        if miss < 0:
+            low, below, above = p, miss, above / 2
+        else:
+            high, above, below = p, miss, below / 2
     return (low + high) / 2
 
 

@@ -1,0 +1,89 @@
+"""Any file that reading accepts is decided: values drawn from the very ends of what is allowed, at a fixed seed."""
+
+import json
+import math
+import random
+from dataclasses import asdict
+from typing import Any
+
+import pytest
+
+from zerodip.decide import decision, glance, strip
+from zerodip.document import Document, read_document
+from zerodip.errors import InvalidInput
+from zerodip.facts import Facts
+from zerodip.fields import Checked, Spec, specs
+from zerodip.plant.events import Draw, simulate
+from zerodip.system import Practice, Settings, System
+from zerodip.units import SYSTEMS
+
+
+def _value(spec: Spec, chance: random.Random) -> Any:
+    least, most = spec.least or 0.0, spec.most or 0.0
+    if spec.kind == "choice":
+        return chance.choice(spec.options)
+    if spec.kind == "flag":
+        return chance.choice([True, False, None])
+    if spec.kind == "words":
+        return "x"
+    if chance.random() < 0.35:
+        return chance.choice([least, most])
+    if least < 0:
+        return chance.uniform(least, most)
+    spread = math.exp(chance.uniform(math.log(max(least, 1e-9)), math.log(most)))
+    return min(max(spread, least), most)
+
+
+def _made(cls: type[Checked], chance: random.Random) -> dict[str, Any]:
+    raw: dict[str, Any] = dict([cls.tag]) if cls.tag else {}
+    for name, spec in specs(cls).items():
+        if spec.optional and chance.random() < 0.4:
+            continue
+        classes = list(getattr(spec.of, "classes", {}).values()) or [spec.of and spec.of(None)]
+        if spec.kind == "part":
+            raw[name] = _made(chance.choice(classes), chance)
+        elif spec.kind == "parts":
+            raw[name] = [_made(classes[0], chance) for _ in range(chance.randint(int(spec.least or 1), 4))]
+        else:
+            raw[name] = _value(spec, chance)
+    return raw
+
+
+def _falling(pump: dict[str, Any]) -> None:
+    points = pump.get("points", [])
+    flows, heads = sorted(p["flow_m3_s"] for p in points), sorted((p["head_m"] for p in points), reverse=True)
+    for at, point in enumerate(points):
+        point.update(flow_m3_s=flows[at] if at else 0, head_m=heads[at])
+
+
+def documents(seed: int, count: int) -> list[tuple[Document, random.Random]]:
+    chance, found = random.Random(seed), []
+    while len(found) < count:
+        raw = {"format": "zerodip-system", "version": 1, "system": _made(System, chance)}
+        raw |= {"settings": _made(Settings, chance), "practice": _made(Practice, chance)}
+        _falling(raw["system"]["pump"])
+        try:
+            found.append((read_document(raw), chance))
+        except InvalidInput:
+            continue
+    return found
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_every_readable_file_is_decided_with_finite_numbers(seed: int) -> None:
+    for document, chance in documents(seed, 60):
+        facts = Facts(document.system, document.settings, document.practice)
+        json.dumps(decision(facts, chance.choice(SYSTEMS)).as_json(), allow_nan=False)
+        shown = strip(facts, chance.choice([None, chance.uniform(0, 0.1)]))
+        json.dumps(asdict(shown), allow_nan=False)
+        assert len(shown.trail.times_s) < 2500
+        assert glance(document.system, document.settings, document.practice).headline
+
+
+def test_the_simulation_moves_on_whatever_the_plant() -> None:
+    for document, chance in documents(11, 150):
+        plant = Facts(document.system, document.settings, document.practice).plant
+        phases = simulate(plant, [Draw(60, 0), Draw(600, chance.uniform(0, 0.05)), Draw(240, 0)], most_events=400)
+        stalled = [p for p in phases if p.end_s <= p.start_s and p.pump == "running"]
+        assert len(stalled) <= len(phases) / 2
+        assert len(phases) >= 399 or phases[-1].end_s == pytest.approx(900)

@@ -1,0 +1,101 @@
+"""Every operation of the API has its row here: who gets which status. A new operation without a row fails."""
+
+import uuid
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from config.api import api
+from people.models import Workspace
+from people.policies import OPEN, PERMISSIONS, PERSONAL
+from plants.models import Site
+from plants.services import create_system
+from tests.core.plants import file
+from zerodip.document import read_document
+
+from .conftest import World
+
+OPERATIONS = {
+    (method.upper(), path): operation
+    for path, item in api.get_openapi_schema(path_prefix="/api/")["paths"].items()
+    for method, operation in item.items()
+}
+WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
+Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
+
+
+def _path(name: str) -> Callable[[World], str]:
+    return lambda w: name.format(system=w.system.pk, site=w.site.pk, new=uuid.uuid4())
+
+
+def _save(world: World) -> dict[str, Any]:
+    world.system.refresh_from_db()
+    return {"version": world.system.version, "document": file()}
+
+
+# operation: address, body, status for owner, technician, viewer, outsider, anonymous
+ROWS: dict[tuple[str, str], Row] = {
+    ("GET", "/api/session"): (_path("/api/session"), lambda w: None, (200, 200, 200, 200, 200)),
+    ("POST", "/api/session"): (
+        _path("/api/session"),
+        lambda w: {"username": "nobody", "password": "wrong"},
+        (401, 401, 401, 401, 401),
+    ),
+    ("POST", "/api/session/demo"): (_path("/api/session/demo"), lambda w: None, (404, 404, 404, 404, 404)),
+    ("DELETE", "/api/session"): (_path("/api/session"), lambda w: None, (204, 204, 204, 204, 401)),
+    ("GET", "/api/rounds"): (_path("/api/rounds"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("GET", "/api/systems/{system_id}"): (_path("/api/systems/{system}"), lambda w: None, (200, 200, 200, 404, 401)),
+    ("PUT", "/api/systems/{system_id}"): (_path("/api/systems/{system}"), _save, (200, 200, 403, 404, 401)),
+    ("GET", "/api/systems/{system_id}/file"): (
+        _path("/api/systems/{system}/file"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("PUT", "/api/systems/{system_id}/decisions/{decision_id}"): (
+        _path("/api/systems/{system}/decisions/{new}"),
+        _save,
+        (200, 200, 403, 404, 401),
+    ),
+    ("PATCH", "/api/sites/{site_id}"): (
+        _path("/api/sites/{site}"),
+        lambda w: {"units": "kpa"},
+        (200, 200, 403, 404, 401),
+    ),
+    ("POST", "/api/decide"): (_path("/api/decide"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
+}
+
+
+def test_every_operation_has_a_row_and_a_permission() -> None:
+    assert set(ROWS) == set(OPERATIONS)
+    named = {operation["x-permission"] for operation in OPERATIONS.values()}
+    assert named == set(PERMISSIONS) | OPEN | PERSONAL
+
+
+@pytest.mark.parametrize("operation", ROWS, ids=lambda o: f"{o[0]} {o[1]}")
+def test_each_role_gets_what_its_row_says(operation: tuple[str, str], world: World) -> None:
+    address, body, statuses = ROWS[operation]
+    for who, status in zip(WHO, statuses, strict=True):
+        response = world[who].send(operation[0], address(world), body(world))
+        assert response.status_code == status, (who, response.content)
+        if status >= 400:
+            assert response["Content-Type"] == "application/problem+json"
+
+
+def test_rounds_hold_nothing_of_another_workspace(world: World) -> None:
+    assert [site["name"] for site in world["viewer"].get("/api/rounds").json()["sites"]] == ["North farm"]
+    assert world["outsider"].get("/api/rounds").json()["sites"] == []
+
+
+def test_an_outsider_cannot_reach_a_decision_through_a_system_of_their_own(world: World) -> None:
+    """The same id under another system is not found, and changes nothing."""
+    made = uuid.uuid4()
+    saved = world["owner"].send("PUT", f"/api/systems/{world.system.pk}/decisions/{made}", _save(world))
+    assert saved.status_code == 200
+    site = Site.objects.create(workspace=Workspace.objects.get(name="theirs"), name="South farm")
+    theirs = create_system(site, read_document(file()))
+    body = {"version": 1, "document": file()}
+    response = world["outsider"].send("PUT", f"/api/systems/{theirs.pk}/decisions/{made}", body)
+    assert response.status_code == 404
+    theirs.refresh_from_db()
+    assert theirs.version == 1
