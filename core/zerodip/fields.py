@@ -31,7 +31,8 @@ __all__ = [
 
 @dataclass(frozen=True, kw_only=True)
 class Spec:
-    """One field's specification. `kind` is quantity, choice, flag, words, part or parts."""
+    """One field's specification. `kind` is quantity, choice, flag, words, part or parts. An optional field may be left out
+    of a file, or null: it then has its default. Only a nullable one, whose default is None, is None in Python."""
 
     kind: str
     title: str
@@ -41,11 +42,12 @@ class Spec:
     options: tuple[str, ...] = ()
     of: Callable[[Any], type["Checked"] | None] | None = None
     optional: bool = False
+    nullable: bool = False
     note: str = ""
 
 
 def _declared(spec: Spec, default: Any) -> Any:
-    metadata = {"spec": dataclasses.replace(spec, optional=default is not MISSING)}
+    metadata = {"spec": dataclasses.replace(spec, optional=default is not MISSING, nullable=default is None)}
     return field(metadata=metadata) if default is MISSING else field(default=default, metadata=metadata)
 
 
@@ -134,7 +136,7 @@ class Checked:
 
 def check(spec: Spec, value: Any, path: str) -> list[Fault]:
     """The faults of one value by itself, whatever it is; parts are checked by reading them."""
-    if spec.kind in ("part", "parts") or (value is None and spec.optional):
+    if spec.kind in ("part", "parts") or (value is None and spec.nullable):
         return []
     if value is None:
         return [_fault(spec, path, "missing", "is missing.")]
@@ -204,7 +206,7 @@ def read(cls: type[Checked], raw: Any, path: str = "") -> tuple[Any, list[Fault]
     for name, spec in specs(cls).items():
         value, found = _read_field(spec, raw, name, _join(path, name))
         faults += found
-        if not found and name in raw:
+        if not found and raw.get(name) is not None:
             values[name] = value
     faults += [dataclasses.replace(f, path=_join(path, f.path)) for f in cls.cross(values)]
     return (None, faults) if faults else (cls(**values), [])

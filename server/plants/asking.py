@@ -9,7 +9,7 @@ from .schemas import WhatIf
 
 __all__ = ["asked"]
 
-DRAW = Spec(kind="quantity", title="Draw", dimension="flow", least=0, most=0.1, optional=True)
+DRAW = Spec(kind="quantity", title="Draw", dimension="flow", least=0, most=0.1, optional=True, nullable=True)
 
 
 def asked(body: WhatIf) -> tuple[Facts, float | None]:

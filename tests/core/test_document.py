@@ -11,7 +11,7 @@ from jsonschema import Draft202012Validator
 from zerodip.document import read_document, read_file
 from zerodip.errors import InvalidInput, UnreadableFile
 from zerodip.schema import document_schema
-from zerodip.system import RatedPoint, Settings, Tank
+from zerodip.system import Practice, RatedPoint, Settings, Tank
 from zerodip.units import PSI
 
 from .plants import FILE, GPM, file
@@ -142,6 +142,18 @@ def test_a_file_that_is_not_json_is_said_to_be_so(tmp_path: Any, content: bytes,
         read_file(tmp_path / "f.json")
     with pytest.raises(UnreadableFile, match="cannot be read"):
         read_file(tmp_path / "none.json")
+
+
+def test_null_means_the_default_for_whatever_may_be_left_out() -> None:
+    raw = file(
+        practice={"gas_exponent": None}, system__site={"altitude_m": None}, system__switch=None, system__found=None
+    )
+    document = read_document(raw)
+    assert document.practice.gas_exponent == 1.0
+    assert document.system.site.altitude_m == 0.0
+    assert document == read_document(FILE)
+    with pytest.raises(InvalidInput, match="is missing"):
+        Practice(gas_exponent=None)  # type: ignore[arg-type]
 
 
 def test_the_example_is_valid() -> None:

@@ -76,7 +76,7 @@ def test_every_readable_file_is_decided_with_finite_numbers(seed: int) -> None:
         json.dumps(decision(facts, chance.choice(SYSTEMS)).as_json(), allow_nan=False)
         shown = strip(facts, chance.choice([None, chance.uniform(0, 0.1)]))
         json.dumps(asdict(shown), allow_nan=False)
-        assert len(shown.trail.times_s) < 2500
+        assert len(shown.trail.times_s) < 4000
         assert glance(document.system, document.settings, document.practice).headline
 
 

@@ -13,7 +13,8 @@ from ..pumps.delivery import Delivery, flow_m3_s
 from ..tanks.bladder import Bank, water_m3
 
 __all__ = [
-    "FillLine", "fill_line", "fill_seconds", "flow_at", "log_mean", "piece_of", "pieces", "pieces_seconds", "squeeze", "water_after",
+    "FillLine", "fill_line", "fill_seconds", "flow_at", "log_mean", "piece_of", "pieces", "pieces_seconds", "squeeze",
+    "water_after",
 ]  # fmt: skip
 
 STALLED = float("inf")
