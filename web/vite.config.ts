@@ -8,5 +8,9 @@ export default defineConfig({
   build: { manifest: 'manifest.json', rollupOptions: { input: 'src/main.ts' }, modulePreload: { polyfill: false } },
   server: { origin: 'http://127.0.0.1:5173', strictPort: true },
   resolve: process.env.VITEST ? { conditions: ['browser'] } : {},
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'] },
+  test: {
+    environment: 'happy-dom',
+    environmentOptions: { happyDOM: { url: 'http://127.0.0.1/' } },
+    include: ['src/**/*.test.ts'],
+  },
 })

@@ -39,9 +39,7 @@ export function shownAt(file: SystemFile, path: string, dimension: Dimension, sy
   const typed = enteredOf(file)[path]
   if (typed?.unit === unit.id) return typed.text
   const converted = fromSi(value, unit)
-  return Math.abs(converted) >= 1000
-    ? converted.toFixed(0)
-    : digits(converted, { ...unit, decimals: unit.decimals + 1 })
+  return Math.abs(converted) >= 1000 ? converted.toFixed(0) : digits(converted, unit)
 }
 
 /** The file with a text typed at a path. A number is kept both as typed and in SI; anything else is kept as it is, for

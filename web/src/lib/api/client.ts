@@ -15,7 +15,11 @@ const pageToken: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+export const api = createClient<paths>({
+  baseUrl: location.origin,
+  credentials: 'same-origin',
+  fetch: (request) => fetch(request),
+})
 api.use(pageToken)
 
 /** The refusal in words, whatever came back: a problem from the server, or no answer at all. */

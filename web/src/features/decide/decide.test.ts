@@ -1,0 +1,131 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { unitFor } from '../../lib/units'
+import { DecideState, gripPath } from './decide.svelte'
+
+const psi = unitFor('pressure', 'us').factor
+const document = {
+  format: 'zerodip-system',
+  version: 1,
+  system: { name: 'A well' },
+  settings: { cut_in_gauge_pa: 40 * psi, cut_out_gauge_pa: 60 * psi, pre_charge_gauge_pa: 38 * psi },
+}
+const system = {
+  id: 's',
+  name: 'A well',
+  version: 3,
+  may_change: true,
+  document,
+  decisions: [],
+  site: { id: 'x', units: 'us' },
+}
+const grip = { least_gauge_pa: 41 * psi, most_gauge_pa: 75.4 * psi, least_reason: 'low', most_reason: 'relief' }
+const decided = { decision: { ribbon: { grips: { cut_out: grip } } }, strip: {} }
+
+type Answer = { status?: number; body?: unknown }
+let answers: Record<string, (request: Request) => Answer | Promise<Answer>>
+let asked: { key: string; body: Record<string, unknown> }[]
+
+beforeEach(() => {
+  localStorage.clear()
+  asked = []
+  answers = {
+    'GET /api/systems/s': () => ({ body: system }),
+    'POST /api/decide': () => ({ body: decided }),
+  }
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const key = `${request.method} ${new URL(request.url).pathname.replace(/decisions\/.*/, 'decisions')}`
+    const text = await request.clone().text()
+    asked.push({ key, body: text ? JSON.parse(text) : {} })
+    const { status = 200, body } = (await answers[key]?.(request)) ?? {
+      status: 404,
+      body: { title: 'none', faults: [] },
+    }
+    return new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
+  })
+})
+afterEach(() => vi.unstubAllGlobals())
+
+async function loaded() {
+  const table = new DecideState('s')
+  await table.load()
+  return table
+}
+const settled = () =>
+  vi.waitFor(() => expect(asked.filter(({ key }) => key.startsWith('POST')).length).toBeGreaterThan(1))
+
+describe('the table', () => {
+  it('moves a grip in whole steps and holds it at the limit with the reason', async () => {
+    const table = await loaded()
+    table.move('cut_out', 64.3 * psi)
+    expect(table.shown(gripPath('cut_out'), 'pressure')).toBe('64')
+    expect(table.held).toBe('')
+    table.move('cut_out', 90 * psi)
+    expect(table.shown(gripPath('cut_out'), 'pressure')).toBe('75')
+    expect(table.held).toBe('relief')
+    await settled()
+  })
+
+  it('asks only for the latest state while an answer is under way', async () => {
+    const table = await loaded()
+    for (const to of [61, 62, 63, 64, 65]) table.move('cut_out', to * psi)
+    await settled()
+    await vi.waitFor(() => {
+      const last = asked.at(-1)!.body.document as typeof document
+      expect(last.settings.cut_out_gauge_pa).toBeCloseTo(65 * psi, 3)
+    })
+    expect(asked.filter(({ key }) => key === 'POST /api/decide').length).toBeLessThanOrEqual(3)
+  })
+
+  it('brings back on a new page what was not kept, unless the system has moved on', async () => {
+    const table = await loaded()
+    table.move('cut_out', 65 * psi)
+    await settled()
+    const again = await loaded()
+    expect(again.restored).toBe(true)
+    expect(again.shown(gripPath('cut_out'), 'pressure')).toBe('65')
+    answers['GET /api/systems/s'] = () => ({ body: { ...system, version: 4 } })
+    expect((await loaded()).restored).toBe(false)
+  })
+
+  it('keeps under the same id when trying again after no answer', async () => {
+    const table = await loaded()
+    const ids: string[] = []
+    answers['PUT /api/systems/s/decisions'] = (request) => {
+      ids.push(request.url)
+      if (ids.length === 1) throw new TypeError('no network')
+      return { body: { id: 'd', document: table.file, made_by: 'me', made_at: '' } }
+    }
+    table.move('cut_out', 65 * psi)
+    await table.save()
+    expect(table.problem?.title).toBe('No answer from the server')
+    expect(table.dirty).toBe(true)
+    await table.save()
+    expect(ids[0]).toBe(ids[1])
+    expect(table.dirty).toBe(false)
+    expect(table.system?.version).toBe(4)
+    expect(localStorage.getItem('zerodip.draft.s')).toBeNull()
+  })
+
+  it('offers both values when somebody else was first', async () => {
+    const table = await loaded()
+    const current = { version: 9, document: { ...document, system: { name: 'Theirs' } } }
+    answers['PUT /api/systems/s/decisions'] = () => ({ status: 409, body: { title: 'first', faults: [], current } })
+    table.move('cut_out', 65 * psi)
+    await table.save()
+    expect(table.conflict?.current).toEqual(current)
+    await table.settle(false)
+    expect(table.system?.version).toBe(9)
+    expect(table.value('system.name')).toBe('Theirs')
+  })
+
+  it('shows faults by field and keeps what was typed', async () => {
+    const table = await loaded()
+    const fault = { path: gripPath('cut_in'), code: 'not_a_number', message: 'Cut-in is not a number.', allowed: '' }
+    answers['POST /api/decide'] = () => ({ status: 422, body: { title: 'no', faults: [fault] } })
+    table.type(gripPath('cut_in'), '4o', 'pressure')
+    await vi.waitFor(() => expect(table.faultsAt(gripPath('cut_in'))).toEqual([fault]))
+    expect(table.shown(gripPath('cut_in'), 'pressure')).toBe('4o')
+    expect(table.faultsUnder('settings')).toHaveLength(1)
+    expect(table.problem).toBeUndefined()
+  })
+})

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest'
+import { unitFor } from '../../lib/units'
+import {
+  area,
+  curve,
+  height,
+  heights,
+  niceStep,
+  scaleAround,
+  scalesFor,
+  spread,
+  stillFits,
+  valueAtHeight,
+} from './ribbon'
+
+const units = {
+  pressure: unitFor('pressure', 'us'),
+  volume: unitFor('volume', 'us'),
+  duration: unitFor('duration', 'us'),
+}
+const psi = units.pressure.factor
+const level = (gauge: number, gallons: number, run_s: number | null) => ({
+  gauge_pa: gauge * psi,
+  water_m3: gallons * units.volume.factor,
+  run_s,
+})
+const ribbon = {
+  cut_out: level(60, 13.2, 69),
+  cut_in: level(40, 1.6, 0),
+  pre_charge: level(38, 0, -10),
+  threads: [],
+  marks: [],
+  grips: {},
+  gauge_least_pa: 30 * psi,
+  gauge_most_pa: 80 * psi,
+}
+const frame = { xs: [100, 400, 700] as [number, number, number], top: 30, bottom: 430 }
+
+describe('the ribbon', () => {
+  it('has scales in round numbers that hold everything', () => {
+    const scales = scalesFor(ribbon, units)
+    expect(scales.gauge.ticks.map((tick) => Math.round(tick / psi))).toEqual([30, 40, 50, 60, 70, 80])
+    expect(scales.water.least).toBe(0)
+    expect(stillFits(scales, ribbon)).toBe(true)
+    expect(stillFits(scales, { ...ribbon, cut_out: level(90, 13.2, 69) })).toBe(false)
+    expect([7, 0.7, 45, 300].map((span) => niceStep(span, 5))).toEqual([2, 0.2, 10, 100])
+  })
+
+  it('puts cut-in at nothing on the time scale and the empty tank at the foot of the water', () => {
+    const scales = scalesFor(ribbon, units)
+    expect(heights(ribbon.pre_charge, scales, frame)[1]).toBe(frame.bottom)
+    expect(valueAtHeight(heights(ribbon.cut_in, scales, frame)[2], scales.run, frame.top, frame.bottom)).toBeCloseTo(0)
+  })
+
+  it('lets a pump that never stops leave at the top', () => {
+    const never = heights(level(95, 14, null), scalesFor(ribbon, units), frame)
+    expect(never[2]).toBeLessThan(frame.top)
+  })
+
+  it('reads a height back as the value it stands for, and stays within the scale', () => {
+    const scale = scaleAround(30 * psi, 80 * psi, units.pressure, 6)
+    const y = height(47 * psi, scale, 30, 430)
+    expect(valueAtHeight(y, scale, 30, 430) / psi).toBeCloseTo(47)
+    expect(height(500 * psi, scale, 30, 430)).toBe(30)
+  })
+
+  it('draws curves through the scales and closes areas', () => {
+    expect(curve([1, 2, 3], frame)).toBe('M100 1C250 1 250 2 400 2C550 2 550 3 700 3')
+    expect(area([1, 2, 3], [4, 5, 6], frame, 1)).toBe('M100 1C250 1 250 2 400 2L400 5C250 5 250 4 100 4Z')
+  })
+
+  it('pushes labels apart in their order and between the ends', () => {
+    expect(spread([100, 104, 300], 40, 0, 400)).toEqual([100, 140, 300])
+    expect(spread([390, 380, 395], 40, 0, 400)).toEqual([360, 320, 400])
+  })
+})
