@@ -32,6 +32,6 @@
         <dd>{what}</dd>
       {/each}
     </dl>
-    <form method="dialog" class="mt-4 text-right"><button class="btn btn-primary">Close</button></form>
+    <form method="dialog" class="mt-4 text-right"><button class="btn btn-lg btn-primary">Close</button></form>
   </div>
 </dialog>
