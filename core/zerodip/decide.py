@@ -258,6 +258,7 @@ class Strip:
 
 IDLE_S, OPEN_S, REST_S = 60.0, 600.0, 240.0
 MOST_EVENTS = 600
+LEAST_STORED_M3 = 1e-6
 
 
 def strip(facts: Facts, draw_m3_s: float | None = None) -> Strip:
@@ -274,13 +275,15 @@ def strip(facts: Facts, draw_m3_s: float | None = None) -> Strip:
         draw_m3_s=draw,
         worst_draw_m3_s=facts.worst_draw_m3_s,
         most_draw_m3_s=most,
-        caption=_caption(line),
+        caption=_caption(line, facts.drawdown_m3 < LEAST_STORED_M3),
         trail=line,
     )
 
 
-def _caption(line: Trail) -> str:
+def _caption(line: Trail, nothing_stored: bool) -> str:
     starts = "1 start" if line.starts == 1 else f"{line.starts} starts"
+    if nothing_stored:
+        return "nothing is stored between the set points: the pump chatters"
     if line.times_s[-1] < IDLE_S + OPEN_S + REST_S - 1:
         return f"chatters: {starts} in {line.times_s[-1] - IDLE_S:.0f} s, too many to draw"
     if line.dip_s <= 0:

@@ -110,6 +110,8 @@ def _missing(rule: Rule, facts: Facts) -> tuple[Reading, ...]:
     named = [name for name in rule.needs if getattr(facts, name) is None]
     if not named:
         named = [name for name in (rule.measure, rule.limit) if name and getattr(facts, name) is None]
+    if not named:
+        return ()
     return tuple(Reading(*READINGS.get(name, ("", name))) for name in dict.fromkeys(named))
 
 

@@ -129,18 +129,6 @@ def measures(unit: str, dimension: str) -> bool:
     return dimension in _CHOICES and unit in _CHOICES[dimension]
 
 
-def digits(value: float, decimals: int) -> str:
-    """`value` (in the unit shown) as a person writes it: the unit's fineness, at least one decimal below ten and two
-    below one, no idle zeros, thousands apart."""
-    size = abs(value)
-    if size >= 1000:
-        return f"{value:,.0f}"
-    places = max(decimals, 2 if size < 1 else 1 if size < 10 else 0)
-    shown = f"{value:.{places}f}"
-    shown = shown.rstrip("0").rstrip(".") if places else shown
-    return "0" if shown == "-0" else shown
-
-
 @cache
 def _writing(dimension: str, system: str) -> tuple[float, float, int, str]:
     unit = unit_for(dimension, system)
@@ -149,13 +137,23 @@ def _writing(dimension: str, system: str) -> tuple[float, float, int, str]:
 
 
 def text(value: float | None, dimension: str, system: str) -> str:
-    """`value` (SI) with its unit, for reading: "11.5 gal". None is "not known". Raises UnknownUnit."""
+    """`value` (SI) with its unit, as a person writes it: "11.5 gal". The unit's fineness, at least one decimal below ten and
+    two below one, no idle zeros, thousands apart. None is "not known". Raises UnknownUnit."""
     if value is None:
         return "not known"
     if value == _NO_END:
         return "no end"
     factor, offset, decimals, unit = _writing(dimension, system)
-    return digits((value - offset) / factor, decimals) + unit
+    shown = (value - offset) / factor
+    size = -shown if shown < 0 else shown
+    if size >= 1000:
+        return f"{shown:,.0f}{unit}"
+    least = 2 if size < 1 else 1 if size < 10 else 0
+    places = decimals if decimals > least else least
+    if not places:
+        return f"{shown:.0f}{unit}"
+    bare = f"{shown:.{places}f}".rstrip("0").rstrip(".")
+    return f"0{unit}" if bare == "-0" else bare + unit
 
 
 class _Figure:
@@ -165,7 +163,7 @@ class _Figure:
         self.value, self.system = value, system
 
     def __format__(self, dimension: str) -> str:
-        return text(self.value, dimension, self.system) if dimension else str(self.value)
+        return text(self.value, dimension, self.system)
 
 
 class Shown:

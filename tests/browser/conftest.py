@@ -18,14 +18,9 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 SERVER = Path(__file__).resolve().parents[2] / "server"
 FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
 expect.set_options(timeout=10_000)
 
 

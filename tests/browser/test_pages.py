@@ -48,7 +48,7 @@ def test_on_a_phone_nothing_is_cut_off_and_targets_are_large(open_page: Opener) 
         assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
         small = page.evaluate(
             """() => [...document.querySelectorAll('button, summary, a, [role=slider]')]
-              .filter((e) => e.offsetParent !== null || e instanceof SVGElement)
+              .filter((e) => (e.offsetParent !== null || e instanceof SVGElement) && !e.closest('dialog:not([open])'))
               .map((e) => [e.textContent.trim().slice(0, 30), e.getBoundingClientRect()])
               .filter(([, box]) => box.height > 0 && box.height < 47.5 && box.width > 0)
               .map(([text, box]) => `${text}: ${box.width.toFixed(0)} × ${box.height.toFixed(0)}`)"""

@@ -86,4 +86,5 @@ def test_the_simulation_moves_on_whatever_the_plant() -> None:
         phases = simulate(plant, [Draw(60, 0), Draw(600, chance.uniform(0, 0.05)), Draw(240, 0)], most_events=400)
         stalled = [p for p in phases if p.end_s <= p.start_s and p.pump == "running"]
         assert len(stalled) <= len(phases) / 2
-        assert len(phases) > 190 or phases[-1].end_s == pytest.approx(900)
+        stored = plant.off_m3 - plant.on_m3 > 1e-6
+        assert not stored or len(phases) > 190 or phases[-1].end_s == pytest.approx(900)

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
+from typing import NamedTuple
 
 from ..cycles.fill import FillLine, fill_line, fill_seconds, flow_at, log_mean, piece_of, water_after
 from ..pumps.delivery import Delivery, balance_gauge_pa
@@ -60,8 +61,7 @@ class Plant:
         return min(pressure_abs_pa(self.bank, water) - self.atmosphere_pa, self.cut_out_gauge_pa)
 
 
-@dataclass(frozen=True)
-class Phase:
+class Phase(NamedTuple):
     """A stretch between two events: times (s), pump state (off, starting, running), draw (m³/s), water held at its
     ends (m³). `dry` tells that the tank is empty and taps are open: the gauge has collapsed to `dry_gauge_pa`."""
 

@@ -14,7 +14,7 @@ from .friction import friction_head_m
 
 __all__ = ["Delivery", "delivery", "flow_m3_s", "gauge_pa"]
 
-STEPS = 48
+STEPS = 36
 SHUT_OFF_RATIO = 4 / 3
 
 
@@ -51,21 +51,26 @@ def _rated(pump: RatedPoint) -> Delivery:
     return Delivery(tuple(gauges), tuple(flows), pump.dead_head_gauge_pa, pump.dead_head_gauge_pa is None)
 
 
-def gauge_pa(pump: HeadCurve, flow: float, at_points: list[float] | None = None) -> float:
+def gauge_pa(pump: HeadCurve, flow: float) -> float:
     """Gauge pressure (Pa) of a pump with a curve at `flow` (m³/s, 0 to the curve's last point); may be negative,
-    which means that it cannot lift that flow to the gauge. `at_points` are the curve's slopes, if at hand."""
+    which means that it cannot lift that flow to the gauge. Source: p = ρg (H(Q) − lift − friction(Q)) + inlet."""
+    return _gauges(pump, [flow])[0]
+
+
+def _gauges(pump: HeadCurve, at: list[float]) -> list[float]:
     flows, heads = [p.flow_m3_s for p in pump.points], [p.head_m for p in pump.points]
-    head = head_m(flow, flows, heads, at_points or slopes(flows, heads)) - pump.lift_m
-    if pump.drop_pipe:
-        head -= friction_head_m(flow, pump.drop_pipe.length_m, pump.drop_pipe.diameter_m, pump.drop_pipe.c_factor)
-    return WATER_DENSITY * GRAVITY * head + pump.inlet_gauge_pa
+    at_points, pipe, weight = slopes(flows, heads), pump.drop_pipe, WATER_DENSITY * GRAVITY
+    total = [head_m(flow, flows, heads, at_points) - pump.lift_m for flow in at]
+    if pipe:
+        lost = friction_head_m(1.0, pipe.length_m, pipe.diameter_m, pipe.c_factor)
+        total = [head - lost * flow**1.852 for head, flow in zip(total, at, strict=True)]
+    return [weight * head + pump.inlet_gauge_pa for head in total]
 
 
 def _curved(pump: HeadCurve) -> Delivery:
-    at_points = slopes([p.flow_m3_s for p in pump.points], [p.head_m for p in pump.points])
     most = pump.points[-1].flow_m3_s
     flows = [most * (1 - k / STEPS) for k in range(STEPS + 1)]
-    gauges = [gauge_pa(pump, flow, at_points) for flow in flows]
+    gauges = _gauges(pump, flows)
     return Delivery(tuple(gauges), tuple(flows), gauges[-1])
 
 

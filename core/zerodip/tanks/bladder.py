@@ -41,9 +41,11 @@ class Bank:
         return tuple(sorted({p for p in starts + fulls if p != float("inf")}))
 
     @cached_property
-    def _alike(self) -> bool:
-        first = self.vessels[0].pre_charge_abs_pa
-        return all(v.pre_charge_abs_pa == first and v.acceptance_m3 == float("inf") for v in self.vessels)
+    def _alike_up_to_abs_pa(self) -> float:
+        """Up to this pressure all tanks share one closed form: one pre-charge, and no bladder full yet. 0: they never do."""
+        if any(vessel.pre_charge_abs_pa != self.vessels[0].pre_charge_abs_pa for vessel in self.vessels):
+            return 0.0
+        return min(_full_abs_pa(vessel, self.exponent) for vessel in self.vessels)
 
     @cached_property
     def _kink_waters_m3(self) -> tuple[float, ...]:
@@ -66,7 +68,10 @@ def _held_m3(vessel: Vessel, p_abs: float, exponent: float) -> float:
 def water_m3(bank: Bank, p_abs: float) -> float:
     """Water held at `p_abs` (Pa abs, above 0), m³: Σ V (1 − (c/p)^(1/n)) over the tanks with p above their pre-charge c,
     each at most its bladder's acceptance. Never negative, never the whole tank. Source: the gas law."""
-    return sum(_held_m3(vessel, p_abs, bank.exponent) for vessel in bank.vessels)
+    total = 0.0
+    for vessel in bank.vessels:
+        total += _held_m3(vessel, p_abs, bank.exponent)
+    return total
 
 
 def pressure_abs_pa(bank: Bank, water: float) -> float:
@@ -74,9 +79,12 @@ def pressure_abs_pa(bank: Bank, water: float) -> float:
     pre-charge; at or above what the bank can take, infinity. Source: the gas law, solved for p."""
     if water <= 0:
         return bank.kinks_abs_pa[0]
-    if bank._alike:
-        room = 1 - water / bank.volume_m3
-        return bank.vessels[0].pre_charge_abs_pa / math.pow(room, bank.exponent) if room > 0 else float("inf")
+    room = 1 - water / bank.volume_m3
+    if room <= 0:
+        return float("inf")
+    alike = bank.vessels[0].pre_charge_abs_pa / math.pow(room, bank.exponent)
+    if alike <= bank._alike_up_to_abs_pa:
+        return alike
     return _solved_abs_pa(bank, water)
 
 

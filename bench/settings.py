@@ -1,0 +1,5 @@
+"""The product's settings with one more address: an empty JSON answer behind the same sign-in."""
+
+from config.settings import *  # noqa: F403
+
+ROOT_URLCONF = "bench.urls"
