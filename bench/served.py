@@ -12,11 +12,12 @@ from contextlib import contextmanager
 
 @contextmanager
 def served() -> Iterator[str]:
-    """The address of a uvicorn with the benchmarks' settings, stopped afterwards."""
+    """The address of a gunicorn with the benchmarks' settings, stopped afterwards."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    words = [sys.executable, "-m", "uvicorn", "config.asgi:application", "--port", str(port), "--log-level", "error"]
+    words = [sys.executable, "-m", "gunicorn", "config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "4"]
+    words += ["--keep-alive", "30", "--log-level", "error"]
     process = subprocess.Popen(words, env={**os.environ, "DJANGO_SETTINGS_MODULE": "bench.settings"})
     try:
         for _ in range(200):

@@ -92,4 +92,6 @@ def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
 def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> Any:
     """What these settings would do. Nothing is stored."""
     facts, draw = asked(body)
-    return DecideOut.model_construct(decision=decide(facts, units), strip=strip(facts, draw))
+    made = DecideOut.model_construct(decision=decide(facts, units), strip=strip(facts, draw))
+    # Written out here: the general way would validate the core's own figures again, at every move of a finger.
+    return HttpResponse(made.model_dump_json(), content_type="application/json")

@@ -1,4 +1,4 @@
-"""The built page in headless Chromium, against the real server (uvicorn) on the test database."""
+"""The built page in headless Chromium, against the real server (gunicorn) on the test database."""
 
 import os
 import socket
@@ -26,7 +26,7 @@ expect.set_options(timeout=10_000)
 
 @dataclass
 class Server:
-    """A uvicorn of our own, that can be stopped and started again on the same database."""
+    """A gunicorn of our own, that can be stopped and started again on the same database."""
 
     port: int
     process: Any = field(default=None)
@@ -36,16 +36,8 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        words = [
-            sys.executable,
-            "-m",
-            "uvicorn",
-            "config.asgi:application",
-            "--port",
-            str(self.port),
-            "--log-level",
-            "error",
-        ]
+        words = [sys.executable, "-m", "gunicorn", "config.wsgi", "--bind", f"127.0.0.1:{self.port}", "--threads", "4"]
+        words += ["--keep-alive", "30", "--log-level", "error"]
         name = connection.settings_dict["NAME"]
         environment = {**os.environ, "ZERODIP_DB_NAME": str(name), "ZERODIP_DEMO": "1"}
         self.process = subprocess.Popen(words, cwd=SERVER, env=environment)

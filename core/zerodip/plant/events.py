@@ -11,7 +11,17 @@ from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
-from ..cycles.fill import FillLine, fill_line, fill_seconds, flow_at, log_mean, piece_of, water_after
+from ..cycles.fill import (
+    FillLine,
+    fill_line,
+    fill_seconds,
+    flow_at,
+    log_mean,
+    piece_of,
+    pieces,
+    pieces_seconds,
+    water_after,
+)
 from ..pumps.delivery import Delivery, balance_gauge_pa
 from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
 
@@ -221,23 +231,26 @@ def _sampled(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]
     if phase.water_start_m3 == phase.water_end_m3:
         held = plant.gauge_at(phase.water_start_m3)
         return [(phase.start_s, held), (phase.end_s, held)]
-    times = _filling(plant, phase, count) if phase.pump == RUNNING else _even(phase.start_s, phase.end_s, count)
-    waters = _even(phase.water_start_m3, phase.water_end_m3, count)
-    return [(t, plant.gauge_at(w)) for t, w in zip(times, waters, strict=True)]
+    if phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3:
+        return _filling(plant, phase, count)
+    times, waters = (phase.start_s, phase.end_s), (phase.water_start_m3, phase.water_end_m3)
+    return [(t, plant.gauge_at(w)) for t, w in zip(_even(*times, count), _even(*waters, count), strict=True)]
 
 
 def _even(first: float, last: float, count: int) -> list[float]:
     return [first + (last - first) * k / (count - 1) for k in range(count)]
 
 
-def _filling(plant: Plant, phase: Phase, count: int) -> list[float]:
-    """The times at which evenly spaced levels are reached; evenly spaced times where the level falls."""
-    if phase.water_end_m3 < phase.water_start_m3:
-        return _even(phase.start_s, phase.end_s, count)
-    waters, times = _even(phase.water_start_m3, phase.water_end_m3, count), [phase.start_s]
-    for low, high in pairwise(waters):
-        times.append(times[-1] + fill_seconds(plant.fill, low, high, phase.draw_m3_s))
-    return [min(t, phase.end_s) for t in times[:-1]] + [phase.end_s]
+def _filling(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]]:
+    """Along the fill table, at about `count` of its joints."""
+    way = pieces(plant.fill, phase.water_start_m3, phase.water_end_m3)
+    stride, time, water = max(1, len(way) // count), phase.start_s, phase.water_start_m3
+    points = [(time, plant.gauge_at(water))]
+    for at, piece in enumerate(way, 1):
+        time, water = time + pieces_seconds([piece], phase.draw_m3_s), water + piece[0]
+        if at % stride == 0 and at < len(way):
+            points.append((min(time, phase.end_s), plant.gauge_at(water)))
+    return [*points, (phase.end_s, plant.gauge_at(phase.water_end_m3))]
 
 
 def _starts(before: Phase, phase: Phase) -> bool:
