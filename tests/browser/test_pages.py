@@ -68,6 +68,7 @@ def test_on_a_phone_nothing_is_cut_off_and_targets_are_large(open_page: Opener) 
     )
     expect(page.locator("[data-answer=drawdown]")).not_to_have_text(before or "")
     expect(page.get_by_role("button", name="Keep these settings")).to_be_in_viewport()
+    expect(page.get_by_test_id("sum")).to_contain_text("caution")
 
 
 def test_light_and_units_are_one_key_away_and_stay(open_page: Opener) -> None:

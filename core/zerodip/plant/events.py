@@ -231,7 +231,8 @@ def _sampled(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]
     if phase.water_start_m3 == phase.water_end_m3:
         held = plant.gauge_at(phase.water_start_m3)
         return [(phase.start_s, held), (phase.end_s, held)]
-    if phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3:
+    # Many short phases are drawn with straight times: on a strip their curve is finer than the line.
+    if count > 5 and phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3:
         return _filling(plant, phase, count)
     times, waters = (phase.start_s, phase.end_s), (phase.water_start_m3, phase.water_end_m3)
     return [(t, plant.gauge_at(w)) for t, w in zip(_even(*times, count), _even(*waters, count), strict=True)]

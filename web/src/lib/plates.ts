@@ -125,10 +125,7 @@ export const PLATES: PlateKind[] = [
       'loss_per_year_pa',
       'check_interval_years',
     ),
-    summary: (file) => [
-      OPTION_WORDS[String(valueAt(file, 'practice.pre_charge_school'))] ?? '–',
-      `air school · ${OPTION_WORDS[String(valueAt(file, 'practice.run_time_school'))] ?? '–'}`,
-    ],
+    summary: (file) => [OPTION_WORDS[String(valueAt(file, 'practice.pre_charge_school'))] ?? '–', 'pre-charge school'],
   },
 ]
 

@@ -1,11 +1,19 @@
 <script lang="ts">
   import { preferences } from '../../lib/preferences.svelte'
   import { text } from '../../lib/units'
+  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
   import { valueAt } from '../../lib/file'
   import type { DecideState } from './decide.svelte'
 
   let { table, onfault }: { table: DecideState; onfault: (path: string) => void } = $props()
   const faults = $derived(table.faults)
+  const judged = $derived(table.result?.decision)
+  const counts = $derived(
+    ['stop', 'caution', 'cannot_tell'].flatMap((verdict) => {
+      const count = judged?.findings.filter((finding) => finding.verdict === verdict).length
+      return count ? [`${count} × ${VERDICTS[verdict]!.word.toLowerCase()}`] : []
+    }),
+  )
   const last = $derived(table.system?.decisions[0])
   const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
 
@@ -19,6 +27,13 @@
 </script>
 
 <div class="sticky bottom-0 grid gap-2 border-t border-base-300 bg-base-100 p-4">
+  {#if judged}
+    <!-- On a phone the verdicts stand below the fold: their sum stays in sight. -->
+    <p class="flex items-center gap-2 text-sm lg:hidden" data-testid="sum">
+      <VerdictMark verdict={judged.verdict} />
+      {counts.join(' · ') || 'All limits kept'}
+    </p>
+  {/if}
   {#if table.conflict}
     <div role="alert" class="rounded-box border-2 border-warning p-3 text-sm">
       <p class="font-bold">Somebody else changed this system meanwhile.</p>

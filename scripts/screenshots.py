@@ -1,0 +1,71 @@
+"""Takes the pictures in docs/screenshots from a running ./start with the demo as it was loaded:
+
+    .venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200]
+"""
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+LAPTOP, PHONE = (1280, 800), (390, 844)
+
+
+def decide(name: str) -> Callable[[Page], None]:
+    """Opens Decide for a system of the demo."""
+
+    def steps(page: Page) -> None:
+        page.get_by_role("link", name=f"Decide, {name}").click()
+        page.get_by_test_id("ribbon").wait_for()
+
+    return steps
+
+
+def sheet(page: Page) -> None:
+    """Opens a system's sheet."""
+    page.get_by_role("link", name="Orchard house well Pre-charge").click()
+    page.get_by_role("heading", name="Decisions").wait_for()
+
+
+def plate(page: Page) -> None:
+    """Opens a plate on Decide and mistypes."""
+    decide("Potting-shed well")(page)
+    page.locator("[data-plate=switch]").click()
+    page.get_by_role("textbox", name="Cut-out", exact=True).fill("600")
+    page.get_by_text("allowed 6 psi").first.wait_for()
+
+
+PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
+    ("rounds", LAPTOP, "day", lambda page: None),
+    ("system", LAPTOP, "day", sheet),
+    ("decide-day", LAPTOP, "day", decide("Potting-shed well")),
+    ("decide-dip", LAPTOP, "day", decide("Orchard house well")),
+    ("decide-cellar", LAPTOP, "cellar", decide("Millrace cottage")),
+    ("decide-phone", PHONE, "cellar", decide("Potting-shed well")),
+    ("plate-phone", PHONE, "day", plate),
+]
+
+
+def main(address: str) -> None:
+    """Takes them all."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        for name, (width, height), theme, steps in PICTURES:
+            phone = width < 600
+            context = browser.new_context(viewport={"width": width, "height": height}, has_touch=phone, is_mobile=phone)
+            context.add_init_script(f"localStorage.setItem('zerodip.theme', '{theme}')")
+            page = context.new_page()
+            page.goto(address)
+            page.get_by_role("button", name="Open the demo").click()
+            page.get_by_role("heading", name="Larkfield Nursery").wait_for()
+            steps(page)
+            page.wait_for_timeout(500)
+            page.screenshot(path=OUT / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8200")
