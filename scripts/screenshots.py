@@ -1,6 +1,6 @@
 """Takes the pictures in docs/screenshots from a running ./start with the demo as it was loaded:
 
-    .venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200]
+.venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200]
 """
 
 import sys
@@ -51,7 +51,9 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
 def main(address: str) -> None:
     """Takes them all."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        )
         for name, (width, height), theme, steps in PICTURES:
             phone = width < 600
             context = browser.new_context(viewport={"width": width, "height": height}, has_touch=phone, is_mobile=phone)
