@@ -19,7 +19,8 @@ def give_password(name: str) -> None:
     user.save()
 
 
-def test_sign_in_and_out(world: World) -> None:
+def test_sign_in_and_out(world: World, settings: Any) -> None:
+    settings.DEMO = False
     browser = caller(None)
     name = "owner of ours"
     give_password(name)
