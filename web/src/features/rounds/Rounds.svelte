@@ -71,6 +71,10 @@
                 <span class="text-lg leading-snug font-bold">{system.name}</span>
                 <span class="text-sm">{seen.headline[preferences.units]}</span>
                 <span class="text-sm text-neutral">{remains(seen)}</span>
+                <span class="text-sm sm:hidden"
+                  ><span class="figure">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
+                  {unit}, air {pressure(seen.pre_charge_gauge_pa)}</span
+                >
               </span>
               <span class="hidden text-right sm:block">
                 <span class="figure text-2xl">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>

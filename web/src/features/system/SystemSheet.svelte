@@ -70,7 +70,7 @@
         {#each [['Cut-in', 'cut_in'], ['Cut-out', 'cut_out'], ['Pre-charge', 'pre_charge']] as [title, name] (name)}
           <div class="rounded-box border border-base-300 bg-base-100 px-3 py-2">
             <dt class="text-sm">{title}</dt>
-            <dd class="figure text-2xl">{setting(system.document, name!)}</dd>
+            <dd class="figure text-lg whitespace-nowrap sm:text-2xl">{setting(system.document, name!)}</dd>
           </div>
         {/each}
       </dl>
