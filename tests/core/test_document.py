@@ -122,7 +122,7 @@ PATHS = ["format", "system", "system__pump", "system__tanks", "system__tanks__0"
          "entered", "settings__cut_in_gauge_pa", "system__pump__flow_m3_s", "system__pump__model", "system__kind"]  # fmt: skip
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(path=st.sampled_from(PATHS), value=junk)
 def test_junk_is_read_or_refused_and_nothing_else_happens(path: str, value: Any) -> None:
     raw = file(**{path: value})
