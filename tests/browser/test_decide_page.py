@@ -140,6 +140,20 @@ def test_plates_edit_tanks_and_pump_and_the_answers_follow(open_page: Opener) ->
     expect(page.locator("[data-rule=dead-head]")).to_have_attribute("data-verdict", "cannot_tell")
 
 
+def test_what_cannot_be_told_leads_to_the_reading_that_is_missing(open_page: Opener) -> None:
+    page = decide(open_page(), "Millrace cottage")
+    page.get_by_text("cannot be told yet").click()
+    finding = page.locator("[data-rule=relief-present]")
+    finding.locator("summary").click()
+    finding.get_by_role("button", name="Enter it now").click()
+    seen = page.get_by_role("group", name="Relief valve seen")
+    expect(seen).to_be_focused()
+    seen.get_by_role("button", name="No", exact=True).click()
+    page.get_by_role("button", name="Done").click()
+    expect(finding).to_have_attribute("data-verdict", "stop")
+    expect(finding).to_contain_text("Never plug, remove or raise one.")
+
+
 def test_units_switch_everywhere_and_the_site_remembers(open_page: Opener) -> None:
     page = decide(open_page())
     page.get_by_role("button", name="bar · L").click()

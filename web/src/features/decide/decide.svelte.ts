@@ -128,6 +128,7 @@ export class DecideState {
 
   async setUnits(units: System) {
     preferences.setUnits(units)
+    this.held = ''
     void this.ask()
     if (this.system?.may_change) {
       await this.#call(

@@ -50,7 +50,7 @@
 <div class="grid gap-1">
   {#if field.kind === 'flag'}
     <span id="{id}-label">{title}</span>
-    <div role="group" aria-labelledby="{id}-label" class="flex gap-2">
+    <div {id} tabindex="-1" role="group" aria-labelledby="{id}-label" class="flex gap-2">
       {#each flags as [word, flag] (word)}
         <button
           type="button"
