@@ -7,7 +7,7 @@ with the SI value beside it. The JSON Schema in docs/ is made by `zerodip.schema
 import json
 import math
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any
 
@@ -83,12 +83,6 @@ def read_file(path: str | Path) -> Document:
         if isinstance(error, InvalidInput):
             raise
         raise UnreadableFile(f"{path}: is not JSON ({error})", path=str(path)) from error
-
-
-def with_settings(document: Document, settings: Settings) -> Document:
-    """The same system under other settings; what was typed for the old settings is dropped."""
-    kept = {path: typed for path, typed in document.entered.items() if not path.startswith("settings.")}
-    return replace(document, settings=settings, entered=kept)
 
 
 def _head_faults(raw: Mapping[str, Any]) -> list[Fault]:

@@ -9,7 +9,7 @@ import dataclasses
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import MISSING, dataclass, field
-from typing import Any, ClassVar, Self
+from typing import Any, ClassVar
 
 from .errors import Fault, InvalidInput
 
@@ -43,7 +43,6 @@ class Spec:
     of: Callable[[Any], type["Checked"] | None] | None = None
     optional: bool = False
     nullable: bool = False
-    note: str = ""
 
 
 def _declared(spec: Spec, default: Any) -> Any:
@@ -51,21 +50,19 @@ def _declared(spec: Spec, default: Any) -> Any:
     return field(metadata=metadata) if default is MISSING else field(default=default, metadata=metadata)
 
 
-def quantity(title: str, dimension: str, least: float, most: float, default: Any = MISSING, note: str = "") -> Any:
+def quantity(title: str, dimension: str, least: float, most: float, default: Any = MISSING) -> Any:
     """A number in SI between `least` and `most`, both allowed. A default of None makes it a reading that may be missing."""
-    return _declared(
-        Spec(kind="quantity", title=title, dimension=dimension, least=least, most=most, note=note), default
-    )
+    return _declared(Spec(kind="quantity", title=title, dimension=dimension, least=least, most=most), default)
 
 
-def choice(title: str, options: Iterable[str], default: Any = MISSING, note: str = "") -> Any:
+def choice(title: str, options: Iterable[str], default: Any = MISSING) -> Any:
     """One of `options`."""
-    return _declared(Spec(kind="choice", title=title, options=tuple(options), note=note), default)
+    return _declared(Spec(kind="choice", title=title, options=tuple(options)), default)
 
 
-def flag(title: str, note: str = "") -> Any:
+def flag(title: str) -> Any:
     """Yes, no, or not looked at yet (None, the default)."""
-    return _declared(Spec(kind="flag", title=title, note=note), None)
+    return _declared(Spec(kind="flag", title=title), None)
 
 
 def words(title: str, most: int, default: Any = "") -> Any:
@@ -124,14 +121,6 @@ class Checked:
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
         """Faults between fields. `values` holds the fields that are right by themselves; others are absent."""
         return ()
-
-    @classmethod
-    def read(cls, raw: Any, path: str = "") -> Self:
-        """Builds one from plain JSON values. Raises InvalidInput with every fault found, paths beginning with `path`."""
-        built, faults = read(cls, raw, path)
-        if faults:
-            raise InvalidInput(faults)
-        return built  # type: ignore[no-any-return]
 
 
 def check(spec: Spec, value: Any, path: str) -> list[Fault]:

@@ -62,8 +62,8 @@ def _gauges(pump: HeadCurve, at: list[float]) -> list[float]:
     at_points, pipe, weight = slopes(flows, heads), pump.drop_pipe, WATER_DENSITY * GRAVITY
     total = [head_m(flow, flows, heads, at_points) - pump.lift_m for flow in at]
     if pipe:
-        lost = friction_head_m(1.0, pipe.length_m, pipe.diameter_m, pipe.c_factor)
-        total = [head - lost * flow**1.852 for head, flow in zip(total, at, strict=True)]
+        lost = [friction_head_m(flow, pipe.length_m, pipe.diameter_m, pipe.c_factor) for flow in at]
+        total = [head - loss for head, loss in zip(total, lost, strict=True)]
     return [weight * head + pump.inlet_gauge_pa for head in total]
 
 

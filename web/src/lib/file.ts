@@ -1,5 +1,5 @@
 import type { SystemFile } from './api/client'
-import { digits, fromSi, parse, toSi, unitFor, type Dimension, type System } from './units'
+import { digits, fromSi, parse, text, toSi, unitFor, type Dimension, type System } from './units'
 
 /** Reading and changing a system file by path ("system.tanks.0.volume_m3"), without ever changing it in place. */
 type Plain = Record<string, unknown> | unknown[]
@@ -7,6 +7,12 @@ type Entered = Record<string, { text: string; unit: string }>
 
 export function valueAt(file: unknown, path: string): unknown {
   return path.split('.').reduce<unknown>((part, step) => (part as Record<string, unknown> | null)?.[step], file)
+}
+
+/** The quantity at a path, to read; a dash where there is none. */
+export function figureAt(file: unknown, path: string, dimension: Dimension, system: System): string {
+  const value = valueAt(file, path)
+  return typeof value === 'number' ? text(value, dimension, system) : '–'
 }
 
 function replaced(part: unknown, steps: string[], value: unknown): unknown {

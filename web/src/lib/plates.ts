@@ -1,7 +1,7 @@
 import type { SystemFile } from './api/client'
-import { valueAt } from './file'
+import { figureAt as figure, valueAt } from './file'
 import type { Owner } from './fields'
-import { text, type Dimension, type System } from './units'
+import type { System } from './units'
 
 /** What stands on which plate, and what is read on it at a glance. Words only. */
 export interface Row {
@@ -22,11 +22,6 @@ const rows =
   (owner: Owner, under: string, ...names: string[]) =>
   () =>
     names.map((name) => ({ owner, name, path: `${under}.${name}` }))
-
-function figure(file: SystemFile, path: string, dimension: Dimension, system: System): string {
-  const value = valueAt(file, path)
-  return typeof value === 'number' ? text(value, dimension, system) : '–'
-}
 
 const OWNERS: Record<string, Owner> = { constant: 'ConstantFlow', rated_point: 'RatedPoint', curve: 'HeadCurve' }
 const PUMP_ROWS: Record<string, string[]> = {

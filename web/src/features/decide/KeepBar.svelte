@@ -1,8 +1,7 @@
 <script lang="ts">
   import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
   import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
-  import { valueAt } from '../../lib/file'
+  import { figureAt } from '../../lib/file'
   import type { DecideState } from './decide.svelte'
 
   let { table, onfault }: { table: DecideState; onfault: (path: string) => void } = $props()
@@ -18,11 +17,8 @@
   const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
 
   function settings(file: unknown): string {
-    const [low, high, air] = ['cut_in', 'cut_out', 'pre_charge'].map((name) =>
-      valueAt(file, `settings.${name}_gauge_pa`),
-    )
-    const shown = (value: unknown) => (typeof value === 'number' ? text(value, 'pressure', preferences.units) : '–')
-    return `in ${shown(low)}, out ${shown(high)}, air ${shown(air)}`
+    const at = (name: string) => figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
+    return `in ${at('cut_in')}, out ${at('cut_out')}, air ${at('pre_charge')}`
   }
 </script>
 

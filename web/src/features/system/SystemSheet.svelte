@@ -3,7 +3,7 @@
   import BandGlyph from '../../lib/controls/BandGlyph.svelte'
   import TopBar from '../../lib/controls/TopBar.svelte'
   import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
-  import { valueAt } from '../../lib/file'
+  import { figureAt } from '../../lib/file'
   import { preferences } from '../../lib/preferences.svelte'
   import { session } from '../../lib/session.svelte'
   import { text, type Dimension, type System } from '../../lib/units'
@@ -29,10 +29,8 @@
     if (!system?.may_change) return
     await outcome(api.PATCH('/api/sites/{site_id}', { params: { path: { site_id: system.site.id } }, body: { units } }))
   }
-  const setting = (file: unknown, name: string) => {
-    const value = valueAt(file, `settings.${name}_gauge_pa`)
-    return typeof value === 'number' ? text(value, 'pressure', preferences.units) : '–'
-  }
+  const setting = (file: unknown, name: string) =>
+    figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
   const figure = (value: number | null | undefined, dimension: Dimension) =>
     value == null ? '–' : text(value, dimension, preferences.units)
   const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
