@@ -54,5 +54,5 @@
       <button class="btn btn-lg btn-primary">Done</button>
     </form>
   </div>
-  <form method="dialog" class="modal-backdrop"><button aria-label="Close">Close</button></form>
+  <form method="dialog" class="modal-backdrop"><button aria-label="Close"></button></form>
 </dialog>
