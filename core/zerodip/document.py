@@ -12,14 +12,18 @@ from pathlib import Path
 from typing import Any
 
 from .errors import Fault, InvalidInput, UnreadableFile
-from .fields import Checked, read, specs
-from .system import Practice, Settings, System
+from .fields import Checked, Spec, read_part, specs, variants
+from .system import KINDS, Practice, Settings, System, fits
 from .units import measures, to_si
 
-__all__ = ["FORMAT", "VERSION", "Document", "read_document", "read_file"]
+__all__ = ["FORMAT", "ROOTS", "VERSION", "Document", "read_document", "read_file"]
 
 FORMAT, VERSION = "zerodip-system", 1
-_PARTS: dict[str, type[Checked]] = {"system": System, "settings": Settings, "practice": Practice}
+ROOTS = {
+    "system": Spec(kind="part", title="The system", of=variants("kind", KINDS)),
+    "settings": Spec(kind="part", title="The settings", of=lambda raw: Settings),
+    "practice": Spec(kind="part", title="The practice", of=lambda raw: Practice, optional=True),
+}
 _HEAD = ("format", "version", "entered")
 _MOST_ENTERED = 200
 
@@ -61,12 +65,14 @@ def read_document(raw: Any) -> Document:
         raise InvalidInput([Fault(path="", code="not_an_object", title="The file", says="must be a JSON object.")])
     faults = _head_faults(raw)
     built: dict[str, Any] = {}
-    for name, cls in _PARTS.items():
-        if name == "practice" and raw.get(name) is None:
+    for name, spec in ROOTS.items():
+        if spec.optional and raw.get(name) is None:
             built[name] = Practice()
             continue
-        built[name], found = read(cls, raw.get(name), name)
+        built[name], found = read_part(spec, raw.get(name), name)
         faults += found
+    if built["system"] and built["settings"]:
+        faults += fits(built["system"], built["settings"])
     faults += _entered_faults(raw)
     if faults:
         raise InvalidInput(faults)
@@ -91,7 +97,7 @@ def _head_faults(raw: Mapping[str, Any]) -> list[Fault]:
         faults.append(Fault(path="format", code="not_a_choice", title="Format", says=f"must be “{FORMAT}”."))
     if raw.get("version") != VERSION or isinstance(raw.get("version"), bool):
         faults.append(Fault(path="version", code="not_a_choice", title="Version", says=f"must be {VERSION}."))
-    unknown = [str(name)[:60] for name in raw if name not in {*_HEAD, *_PARTS}]
+    unknown = [str(name)[:60] for name in raw if name not in {*_HEAD, *ROOTS}]
     return faults + [
         Fault(path=name, code="unknown_field", title=f"“{name}”", says="is not a field here.") for name in unknown
     ]
@@ -112,7 +118,7 @@ def _typed_faults(raw: Mapping[str, Any], path: str, typed: Any) -> list[Fault]:
     if not _is_typed(typed):
         says = "must be an object of “text” and “unit”."
         return [Fault(path=where, code="not_text", title="As typed", says=says)]
-    value, dimension = _value_at(raw, path.split(".")), _dimension_at(path.split("."))
+    value, dimension = _value_at(raw, path.split(".")), _dimension_at(raw, path.split("."))
     if dimension is None or not measures(typed["unit"], dimension):
         says = f"has no quantity in “{typed['unit'][:20]}” at this place."
         return [Fault(path=where, code="unknown_unit", title="As typed", says=says)]
@@ -148,22 +154,15 @@ def _value_at(raw: Any, steps: list[str]) -> Any:
     return raw
 
 
-def _dimension_at(steps: list[str]) -> str | None:
-    """The dimension of the field at a path, whatever variant a part has; None where there is no quantity."""
-    classes = [_PARTS.get(steps[0])]
-    spec = None
+def _dimension_at(raw: Mapping[str, Any], steps: list[str]) -> str | None:
+    """The dimension of the field at a path, in the variants that the file has; None where there is no quantity."""
+    spec, value = ROOTS.get(steps[0]), raw.get(steps[0])
     for step in steps[1:]:
         if step.isdigit():
+            value = _value_at(value, [step])
             continue
-        found = [specs(cls)[step] for cls in classes if cls and step in specs(cls)]
-        if not found:
+        cls = spec.of(value) if spec and spec.of else None
+        if cls is None or step not in specs(cls):
             return None
-        spec = found[0]
-        classes = _classes_of(spec)
+        spec, value = specs(cls)[step], _value_at(value, [step])
     return spec.dimension if spec and spec.kind == "quantity" else None
-
-
-def _classes_of(spec: Any) -> list[type[Checked] | None]:
-    if spec.of is None:
-        return []
-    return list(spec.of.classes.values()) if hasattr(spec.of, "classes") else [spec.of(None)]

@@ -18,11 +18,13 @@ __all__ = [
     "Spec",
     "check",
     "choice",
+    "classes_of",
     "flag",
     "part",
     "parts",
     "quantity",
     "read",
+    "read_part",
     "specs",
     "variants",
     "words",
@@ -89,6 +91,14 @@ def variants(tag: str, classes: Mapping[str, type["Checked"]]) -> Callable[[Any]
 
     find.tag, find.classes = tag, classes  # type: ignore[attr-defined]
     return find
+
+
+def classes_of(spec: Spec) -> list[type["Checked"]]:
+    """The classes that a part may be, each once; none where the field is no part."""
+    if spec.of is None:
+        return []
+    found = getattr(spec.of, "classes", None)
+    return list(dict.fromkeys(found.values())) if found else [spec.of(None)]  # type: ignore[list-item]
 
 
 def _class_finder(of: Any) -> Callable[[Any], type["Checked"] | None]:
@@ -221,14 +231,17 @@ def _read_field(spec: Spec, raw: Mapping[str, Any], name: str, path: str) -> tup
     if value is None and spec.optional:
         return None, []
     if spec.kind == "part":
-        return _read_part(spec, value, path)
+        return read_part(spec, value, path)
     if spec.kind == "parts":
         return _read_parts(spec, value, path)
     faults = check(spec, value, path)
     return (None, faults) if faults else (float(value) if spec.kind == "quantity" else value, [])
 
 
-def _read_part(spec: Spec, value: Any, path: str) -> tuple[Any, list[Fault]]:
+def read_part(spec: Spec, value: Any, path: str) -> tuple[Any, list[Fault]]:
+    """Reads `value` as one of the classes of a part's specification: the object and no faults, or None and every fault."""
+    if not isinstance(value, Mapping):
+        return None, [_fault(spec, path, "not_an_object", "must be a JSON object.")]
     cls = spec.of(value) if spec.of else None
     if cls is None:
         tag, classes = spec.of.tag, spec.of.classes  # type: ignore[union-attr]

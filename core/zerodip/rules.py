@@ -7,9 +7,11 @@ finding names the reading. The texts are templates over the same figures, filled
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Any
 
 from .facts import READINGS, Facts
 from .sources import Source
+from .system import WATER_KINDS
 from .units import Shown
 
 __all__ = ["Finding", "Reading", "Rule", "Verdict", "run", "worded", "worst_verdict"]
@@ -47,8 +49,8 @@ class Rule:
     broken: Verdict = Verdict.STOP
     tolerable: str = ""
     needs: tuple[str, ...] = ()
-    kinds: tuple[str, ...] = ("well_bladder",)
-    applies: Callable[[Facts], bool] = lambda facts: True
+    kinds: tuple[str, ...] = WATER_KINDS
+    applies: Callable[[Any], bool] = lambda facts: True
     not_applicable: str = "Does not apply here."
     figure: str = ""
     advice: str
@@ -88,7 +90,7 @@ class WordedFinding:
 
 def run(rules: Iterable[Rule], facts: Facts) -> tuple[Finding, ...]:
     """Runs every rule that applies to the system's kind; findings with the worst first, rule order kept within."""
-    findings = [judge(rule, facts) for rule in rules if facts.system.kind in rule.kinds]
+    findings = [judge(rule, facts) for rule in rules if facts.kind in rule.kinds]
     return tuple(sorted(findings, key=lambda finding: ORDER[finding.verdict]))
 
 
@@ -131,19 +133,19 @@ def worst_verdict(findings: Iterable[Finding]) -> Verdict:
     return min((f.verdict for f in findings), key=lambda v: ORDER[v], default=Verdict.PASS)
 
 
-def worded(finding: Finding, facts: Facts, units: str) -> WordedFinding:
-    """The finding in words. What cannot be told is said by naming the reading; a pass needs no advice."""
-    rule, f = finding.rule, Shown(facts, units)
+def worded(finding: Finding, f: Shown) -> WordedFinding:
+    """The finding in words, `f` its figures. What cannot be told is said by naming the reading; a pass needs no advice."""
+    rule = finding.rule
     broken = finding.verdict in (Verdict.STOP, Verdict.CAUTION)
     told = finding.verdict not in (Verdict.CANNOT_TELL, Verdict.NOT_APPLICABLE)
     return WordedFinding(
         rule=rule.id,
         verdict=finding.verdict.value,
-        title=(rule.fails if broken else rule.title).format(f=f),
-        figure=rule.figure.format(f=f, op=_SIGNS[rule.sense][broken]) if told else "",
+        title=f.fill(rule.fails if broken else rule.title),
+        figure=f.fill(rule.figure, _SIGNS[rule.sense][broken]) if told else "",
         advice=_advice(finding, f),
-        formula=rule.formula.format(f=f) if told else "",
-        source=rule.source.text(),
+        formula=f.fill(rule.formula) if told else "",
+        source=rule.source.line,
         missing=finding.missing,
     )
 
@@ -153,4 +155,4 @@ def _advice(finding: Finding, f: Shown) -> str:
         return "Cannot tell. Read " + " and ".join(reading.title for reading in finding.missing) + "."
     if finding.verdict is Verdict.NOT_APPLICABLE:
         return finding.rule.not_applicable
-    return "" if finding.verdict is Verdict.PASS else finding.rule.advice.format(f=f)
+    return "" if finding.verdict is Verdict.PASS else f.fill(finding.rule.advice)

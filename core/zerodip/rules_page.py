@@ -29,7 +29,7 @@ def _section(rule: Rule) -> str:
         f"- id: `{rule.id}`; for: {', '.join(rule.kinds)}",
         f"- kept when {limit}, else {rule.broken.value}{tolerable}",
         f"- needs: {', '.join(f'`{name}`' for name in rule.needs) or 'nothing that may be missing'}",
-        f"- source: {rule.source.text()} ({rule.source.kind})",
+        f"- source: {rule.source.line} ({rule.source.kind})",
         f"- broken, it says: **{rule.fails}** {rule.advice}",
         f"- formula: {rule.formula}",
     ]

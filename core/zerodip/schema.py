@@ -2,20 +2,17 @@
 
 from typing import Any
 
-from .document import FORMAT, VERSION
-from .fields import Checked, Spec, specs
-from .system import Practice, Settings, System
+from .document import FORMAT, ROOTS, VERSION
+from .fields import Checked, Spec, classes_of, specs
 
 __all__ = ["document_schema", "field_table"]
-
-_ROOTS: dict[str, type[Checked]] = {"system": System, "settings": Settings, "practice": Practice}
 
 
 def document_schema() -> dict[str, Any]:
     """JSON Schema (draft 2020-12) of a system file. Ranges are those that reading enforces; orders between fields
     (cut-in below cut-out, falling curves) are checked on reading only."""
     definitions: dict[str, Any] = {}
-    properties: dict[str, Any] = {name: _reference(cls, definitions) for name, cls in _ROOTS.items()}
+    properties: dict[str, Any] = {name: _one_of(spec, definitions) for name, spec in ROOTS.items()}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "Zero Dip system file",
@@ -84,22 +81,18 @@ def _property(spec: Spec, definitions: dict[str, Any]) -> dict[str, Any]:
 
 
 def _one_of(spec: Spec, definitions: dict[str, Any]) -> dict[str, Any]:
-    classes = _classes(spec)
+    classes = classes_of(spec)
     references = [_reference(cls, definitions) for cls in classes]
     return dict(references[0]) if len(references) == 1 else {"oneOf": references}
-
-
-def _classes(spec: Spec) -> list[type[Checked]]:
-    found = getattr(spec.of, "classes", None)
-    return list(found.values()) if found else [spec.of(None)]  # type: ignore[misc,list-item]
 
 
 def field_table() -> dict[str, Any]:
     """Every class's fields as plain values, for forms: title, kind, dimension, options, whether it may be left open.
     Allowed ranges are not in it: what is refused is said by the reading itself."""
     found: dict[str, Any] = {}
-    for cls in _ROOTS.values():
-        _tabulate(cls, found)
+    for root in ROOTS.values():
+        for cls in classes_of(root):
+            _tabulate(cls, found)
     return found
 
 
@@ -108,7 +101,7 @@ def _tabulate(cls: type[Checked], found: dict[str, Any]) -> None:
         return
     found[cls.__name__] = {name: _row(spec) for name, spec in specs(cls).items()}
     for spec in specs(cls).values():
-        for child in _classes(spec) if spec.of else ():
+        for child in classes_of(spec):
             _tabulate(child, found)
 
 

@@ -1,12 +1,13 @@
 """The only conversions: dimensions, unit systems and how finely each unit is shown.
 
 A value inside the program is SI. `to_si` and `from_si` cross the boundary; `text` writes a value for a person.
-Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L, 1 ft = 0.3048 m,
+Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L, 1 ft = 0.3048 m, 1 ft³ = 28.316846592 L,
 1 in = 25.4 mm, 1 hp = 745.69987158227 W (NIST SP 811, appendix B).
 """
 
 from dataclasses import dataclass
 from functools import cache
+from string import Formatter
 from types import MappingProxyType
 from typing import Any
 
@@ -71,7 +72,12 @@ _UNITS = (
     Unit("kW", "kW", 1e3, decimals=2, step=0.1),
     Unit("s", "s", 1.0, decimals=0, step=1),
     Unit("per_hour", "/h", 1 / 3600, decimals=0, step=1),
+    Unit("per_minute", "/min", 1 / 60, decimals=1, step=1),
     Unit("per_day", "/day", 1 / 86400, decimals=0, step=1),
+    Unit("ft3", "ft³", 0.028316846592, decimals=2, step=0.5),
+    Unit("cfm", "cfm", 0.028316846592 / 60, decimals=1, step=0.5),
+    Unit("V", "V", 1.0, decimals=1, step=0.1),
+    Unit("percent", "%", 0.01, decimals=0, step=5),
     Unit("years", "y", 1.0, decimals=1, step=1),
     Unit("one", "", 1.0, decimals=2, step=1),
 )
@@ -82,6 +88,10 @@ _CHOICES = {
     "pressure": ("psi", "bar", "kPa"),
     "volume": ("gal", "L", "L"),
     "flow": ("gpm", "L/min", "L/min"),
+    "air_volume": ("ft3", "L", "L"),
+    "air_flow": ("cfm", "L/min", "L/min"),
+    "voltage": ("V", "V", "V"),
+    "share": ("percent", "percent", "percent"),
     "length": ("ft", "m", "m"),
     "diameter": ("in", "mm", "mm"),
     "temperature": ("degF", "degC", "degC"),
@@ -89,6 +99,7 @@ _CHOICES = {
     "power": ("hp", "kW", "kW"),
     "duration": ("s", "s", "s"),
     "rate": ("per_hour", "per_hour", "per_hour"),
+    "per_minute": ("per_minute", "per_minute", "per_minute"),
     "daily": ("per_day", "per_day", "per_day"),
     "years": ("years", "years", "years"),
     "number": ("one", "one", "one"),
@@ -156,26 +167,61 @@ def text(value: float | None, dimension: str, system: str) -> str:
     return f"0{unit}" if bare == "-0" else bare + unit
 
 
-class _Figure:
-    __slots__ = ("system", "value")
+@cache
+def _cut(template: str) -> tuple[str, tuple[tuple[str, str], ...]]:
+    """A template cut up once: its words with a gap at each figure, and the figures (name, dimension)."""
+    words, keys = [], []
+    for before, name, dimension, _ in Formatter().parse(template):
+        words.append(before.replace("%", "%%"))
+        if name:
+            words.append("%s")
+            keys.append((name.removeprefix("f."), dimension or ""))
+    return "".join(words), tuple(keys)
 
-    def __init__(self, value: float | None, system: str) -> None:
-        self.value, self.system = value, system
+
+class _Texts(dict[tuple[str, str], str]):
+    """Figures in words, each written when it is first asked for."""
+
+    def __init__(self, facts: Any, system: str) -> None:
+        super().__init__()
+        self.facts, self.system = facts, system
+
+    def __missing__(self, key: tuple[str, str]) -> str:
+        value = getattr(self.facts, key[0])
+        self[key] = said = text(value, key[1], self.system) if key[1] else str(value)
+        return said
+
+
+class _Figure:
+    __slots__ = ("name", "texts")
+
+    def __init__(self, texts: _Texts, name: str) -> None:
+        self.texts, self.name = texts, name
 
     def __format__(self, dimension: str) -> str:
-        return text(self.value, dimension, self.system)
+        return self.texts[self.name, dimension]
 
 
 class Shown:
-    """Puts an object's figures into sentences: `"{f.run_s:duration}".format(f=Shown(facts, "us"))`."""
+    """Puts an object's figures into sentences: `Shown(facts, "us").fill("Runs {f.run_s:duration}.")`, or in an f-string
+    `f"{shown.run_s:duration}"`. Each figure is written once, however often it is said; without a dimension, as it is."""
 
     def __init__(self, facts: Any, system: str) -> None:
-        self._facts, self._system = facts, system
+        self._texts, self.system = _Texts(facts, system), system
 
     def __getattr__(self, name: str) -> _Figure:
-        figure = _Figure(getattr(self._facts, name), self._system)
-        self.__dict__[name] = figure
-        return figure
+        return _Figure(self._texts, name)
+
+    def figure(self, name: str, dimension: str) -> str:
+        """One figure with its unit."""
+        return self._texts[name, dimension]
+
+    def fill(self, template: str, op: str = "") -> str:
+        """A template with its figures `{f.name:dimension}` and the sign `{op}` filled in."""
+        words, keys = _cut(template)
+        texts = self._texts
+        texts["op", ""] = op
+        return words % tuple([texts[key] for key in keys])
 
 
 def table() -> dict[str, Any]:

@@ -3,20 +3,32 @@
 import copy
 from typing import Any
 
-from zerodip.facts import Facts
+from zerodip.facts import WaterFacts
 from zerodip.plant.events import Plant
 from zerodip.pumps.delivery import delivery
 from zerodip.system import (
+    Accumulator,
+    AirPump,
+    Battery,
+    CompressorSystem,
     ConstantFlow,
     CurvePoint,
-    DropPipe,
+    DemandPump,
+    FreeAirPoint,
     HeadCurve,
+    Outlet,
+    Pipe,
     Practice,
+    PressurePoint,
     Pump,
     RatedPoint,
+    Receiver,
+    Relief,
     Settings,
-    System,
+    Switch,
     Tank,
+    TanklessSystem,
+    WaterSystem,
 )
 from zerodip.tanks.bladder import Bank, Vessel
 from zerodip.units import PSI, to_si
@@ -29,7 +41,7 @@ RATED = RatedPoint(flow_m3_s=10 * GPM, gauge_pa=50 * PSI, lift_m=20, dead_head_g
 CURVE = HeadCurve(
     points=tuple(CurvePoint(flow_m3_s=q * GPM, head_m=h) for q, h in ((0, 85), (5, 78), (10, 62), (15, 40))),
     lift_m=20,
-    drop_pipe=DropPipe(length_m=40, diameter_m=0.0266, c_factor=150),
+    drop_pipe=Pipe(length_m=40, diameter_m=0.0266, c_factor=150),
 )
 PUMPS: dict[str, Pump] = {"constant": CONSTANT, "rated": RATED, "curve": CURVE}
 
@@ -39,15 +51,50 @@ def settings(cut_in: float = 40, cut_out: float = 60, air: float = 38) -> Settin
     return Settings(cut_in_gauge_pa=cut_in * PSI, cut_out_gauge_pa=cut_out * PSI, pre_charge_gauge_pa=air * PSI)
 
 
-def system(pump: Pump = CONSTANT, gallons: float = 44, **parts: Any) -> System:
+def system(pump: Pump = CONSTANT, gallons: float = 44, **parts: Any) -> WaterSystem:
     """A well with one bladder tank."""
     tanks = parts.pop("tanks", (Tank(volume_m3=gallons * GAL, max_gauge_pa=100 * PSI),))
-    return System(kind="well_bladder", tanks=tanks, pump=pump, **parts)
+    return WaterSystem(kind=parts.pop("kind", "well_bladder"), tanks=tanks, pump=pump, **parts)
 
 
-def facts(of: System | None = None, at: Settings | None = None, practice: Practice | None = None) -> Facts:
-    """Figures of a system."""
-    return Facts(of or system(), at or settings(), practice or Practice())
+CFM = to_si(1, "cfm")
+
+
+def air_settings(cut_in: float = 100, cut_out: float = 125) -> Settings:
+    """Settings of a compressor, in psi."""
+    return Settings(cut_in_gauge_pa=cut_in * PSI, cut_out_gauge_pa=cut_out * PSI)
+
+
+def compressor(points: tuple[tuple[float, float], ...] = ((90, 10),), **parts: Any) -> CompressorSystem:
+    """A 60 gal receiver, 150 psi on every plate; free air in cfm at psi."""
+    delivered = tuple(FreeAirPoint(gauge_pa=psi * PSI, flow_m3_s=cfm * CFM) for psi, cfm in points)
+    plates = {
+        "receivers": (Receiver(volume_m3=60 * GAL, max_gauge_pa=150 * PSI),),
+        "pump": AirPump(points=delivered, max_gauge_pa=150 * PSI, power_w=2237),
+        "relief": Relief(present=True, setting_gauge_pa=150 * PSI),
+    }
+    return CompressorSystem(kind="compressor", **{**plates, **parts})
+
+
+def tankless(
+    outlet_gpm: float = 1.8, volts: tuple[float, float] = (11.6, 13.8), litres: float = 0, **parts: Any
+) -> TanklessSystem:
+    """A 12 V demand pump that stands at 58 psi, with one outlet rated at 20 psi."""
+    curve = ((0, 58), (1.0, 45), (2.0, 31), (3.0, 14), (3.4, 6))
+    points = tuple(PressurePoint(flow_m3_s=gpm * GPM, gauge_pa=psi * PSI) for gpm, psi in curve)
+    plates = {
+        "pump": DemandPump(points=points),
+        "battery": Battery(least_v=volts[0], most_v=volts[1]),
+        "outlets": (Outlet(flow_m3_s=outlet_gpm * GPM, gauge_pa=20 * PSI),),
+        "accumulator": Accumulator(volume_m3=litres * 1e-3) if litres else None,
+        "switch": Switch(nuts="one"),
+    }
+    return TanklessSystem(kind="tankless", **{**plates, **parts})
+
+
+def facts(of: WaterSystem | None = None, at: Settings | None = None, practice: Practice | None = None) -> WaterFacts:
+    """Figures of a water system."""
+    return WaterFacts(of or system(), at or settings(), practice or Practice())
 
 
 def plant(

@@ -47,7 +47,7 @@ def test_bad_values_are_all_named_and_nothing_is_printed(tmp_path: Path) -> None
     ran = run("decide", written(tmp_path, raw))
     assert ran.returncode == 1
     assert ran.stdout == ""
-    assert "settings.cut_out_gauge_pa: Cut-out is 1,000,000,000 psi; allowed 6 psi to 300 psi." in ran.stderr
+    assert "settings.cut_out_gauge_pa: Cut-out is 1,000,000,000 psi; allowed 2 psi to 300 psi." in ran.stderr
     assert "system.pump.flow_m3_s: Pump flow must be a finite number." in ran.stderr
 
 

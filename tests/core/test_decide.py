@@ -5,10 +5,12 @@ import math
 
 import pytest
 
-from zerodip.decide import Decision, decide, decision, glance, strip
-from zerodip.facts import Facts
+from zerodip.decide import Decision, decide, decision
+from zerodip.facts import facts_for
+from zerodip.glance import glance
 from zerodip.rules import Verdict
-from zerodip.system import Demand, Found, Practice, Relief, Settings, Site, Switch, System, Tank
+from zerodip.strip import strip
+from zerodip.system import Demand, Found, Practice, Relief, Settings, Site, Supply, Switch, Tank, WaterSystem
 from zerodip.units import PSI, UnknownUnit
 
 from .plants import CURVE, GAL, GPM, RATED, facts, settings, system
@@ -70,9 +72,9 @@ def test_a_pre_charge_above_cut_in_turns_the_strip_inside_out() -> None:
     made = decide(SHED, settings(30, 50, 38))
     assert made.verdict == "stop"
     assert made.ribbon.pre_charge.gauge_pa > made.ribbon.cut_in.gauge_pa
-    assert made.ribbon.cut_in.water_m3 == made.ribbon.pre_charge.water_m3 == 0
+    assert made.ribbon.cut_in.held_m3 == made.ribbon.pre_charge.held_m3 == 0
     assert answers(made)["lowest"] == "0 psi runs empty: the dip"
-    shown = strip(Facts(SHED, settings(30, 50, 38), Practice()))
+    shown = strip(facts_for(SHED, settings(30, 50, 38), Practice()))
     assert shown.trail.dip_s > 0
     assert "dry" in shown.caption
 
@@ -82,7 +84,7 @@ def test_the_ribbon_holds_the_levels_and_its_limits_stop_the_grips() -> None:
     assert made.cut_in.run_s == 0
     assert made.cut_out.run_s == pytest.approx(69.2, abs=0.1)
     assert made.pre_charge.run_s < 0
-    assert [t.water_m3 for t in made.threads] == sorted(t.water_m3 for t in made.threads)
+    assert [t.held_m3 for t in made.threads] == sorted(t.held_m3 for t in made.threads)
     assert made.grips["cut_out"].most_gauge_pa == pytest.approx(75 * PSI)
     assert made.grips["cut_out"].most_reason == "Held at the relief valve, 75 psi."
     assert made.grips["cut_in"].most_gauge_pa < 60 * PSI
@@ -102,7 +104,7 @@ def test_a_pump_that_never_gets_there_is_said_so_and_breaks_nothing() -> None:
 def test_a_pre_charge_at_or_above_cut_out_stores_nothing(air: float) -> None:
     made = decide(SHED, settings(air=air))
     assert next(a for a in made.answers if a.id == "drawdown").value == 0
-    assert strip(Facts(SHED, settings(air=air), Practice())).trail.times_s
+    assert strip(facts_for(SHED, settings(air=air), Practice())).trail.times_s
 
 
 def test_one_tank_that_lost_its_air_still_leaves_the_other() -> None:
@@ -133,21 +135,25 @@ def test_texts_are_in_the_units_asked_for_and_numbers_stay_si() -> None:
 
 @pytest.mark.parametrize("draw", [0.0, 1e-9, 5 * GPM, 9.999 * GPM, 1.0])
 def test_any_draw_gives_a_strip(draw: float) -> None:
-    shown = strip(Facts(SHED, settings(), Practice()), draw)
+    shown = strip(facts_for(SHED, settings(), Practice()), draw)
     assert shown.trail.times_s[-1] == pytest.approx(shown.seconds)
     assert shown.draw_m3_s <= shown.most_draw_m3_s
     assert all(math.isfinite(g) for g in shown.trail.gauges_pa)
 
 
-def healthy() -> tuple[System, Settings]:
+def healthy() -> tuple[WaterSystem, Settings]:
     made = system(
-        pump=CURVE.__class__(points=CURVE.points, lift_m=20, power_w=373),
+        pump=CURVE.__class__(points=CURVE.points, lift_m=20, power_w=373, max_gauge_pa=150 * PSI),
+        supply=Supply(yield_m3_s=15 * GPM),
         tanks=(Tank(volume_m3=60 * GAL, max_gauge_pa=100 * PSI, acceptance_m3=45 * GAL),),
-        demand=Demand(peak_draw_m3_s=9 * GPM, daily_m3=300 * GAL),
+        demand=Demand(peak_draw_m3_s=9 * GPM, daily_m3=300 * GAL, highest_tap_m=5, pipe_max_gauge_pa=100 * PSI),
         found=Found(pre_charge_gauge_pa=37 * PSI, last_pre_charge_gauge_pa=38 * PSI, last_years_ago=1),
         relief=Relief(present=True, setting_gauge_pa=75 * PSI),
-        switch=Switch(low_pressure_cut_off=False, earth_present=True),
-    )
+        switch=Switch(
+            low_pressure_cut_off=False, earth_present=True, least_cut_in_gauge_pa=15 * PSI,
+            most_cut_out_gauge_pa=80 * PSI, least_differential_pa=15 * PSI, most_differential_pa=30 * PSI,
+        ),
+    )  # fmt: skip
     return made, settings()
 
 
@@ -163,4 +169,4 @@ def test_at_a_glance() -> None:
 
 
 def test_a_decision_on_figures_at_hand_is_the_same() -> None:
-    assert decision(Facts(SHED, settings(), Practice()), "us") == decide(SHED, settings())
+    assert decision(facts_for(SHED, settings(), Practice()), "us") == decide(SHED, settings())

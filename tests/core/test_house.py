@@ -16,7 +16,7 @@ MODULES = [name for _, name, _ in pkgutil.walk_packages(zerodip.__path__, "zerod
 SOURCES = sorted((ROOT / "core" / "zerodip").rglob("*.py"))
 STANDARD = {
     "argparse", "bisect", "collections", "dataclasses", "enum", "functools", "itertools", "json", "math", "pathlib",
-    "sys", "types", "typing", "zerodip",
+    "string", "sys", "types", "typing", "zerodip",
 }  # fmt: skip
 
 

@@ -4,25 +4,46 @@ from typing import Any
 
 import pytest
 
-from zerodip.facts import READINGS, Facts
+from zerodip.facts import READINGS, Facts, facts_for
 from zerodip.rulebook import RULES
 from zerodip.rules import Finding, Rule, Verdict, judge, worded
 from zerodip.rules_page import rules_page
 from zerodip.system import (
+    AirPump,
+    AirUse,
     ConstantFlow,
     Demand,
     Found,
+    FreeAirPoint,
+    HeadCurve,
+    LeakTest,
+    Pipe,
     Practice,
     RatedPoint,
+    Receiver,
     Relief,
     Settings,
+    Supply,
     Switch,
     System,
     Tank,
-)  # fmt: skip
-from zerodip.units import PSI
+    WaterSystem,
+)
+from zerodip.units import PSI, Shown
 
-from .plants import CONSTANT, GAL, GPM, RATED, settings, system
+from .plants import (
+    CFM,
+    CONSTANT,
+    CURVE,
+    GAL,
+    GPM,
+    RATED,
+    air_settings,
+    compressor,
+    settings,
+    system,
+    tankless,
+)
 
 BY_ID = {rule.id: rule for rule in RULES}
 ONE_TANK = Tank(volume_m3=44 * GAL, max_gauge_pa=100 * PSI)
@@ -30,33 +51,80 @@ NO_PLATE = Tank(volume_m3=44 * GAL)
 HALF_HP = ConstantFlow(flow_m3_s=10 * GPM, power_w=373)
 
 
-def with_(**parts: Any) -> System:
+def with_(**parts: Any) -> WaterSystem:
     return system(**{"demand": Demand(peak_draw_m3_s=9 * GPM), **parts})
 
 
-def tank(**plate: Any) -> System:
+def tank(**plate: Any) -> WaterSystem:
     return with_(tanks=(Tank(volume_m3=44 * GAL, **plate),))
 
 
-def relief(present: bool | None, psi: float | None = None, **plate: Any) -> System:
+def relief(present: bool | None, psi: float | None = None, **plate: Any) -> WaterSystem:
     setting = None if psi is None else psi * PSI
     return with_(relief=Relief(present=present, setting_gauge_pa=setting), tanks=(Tank(volume_m3=44 * GAL, **plate),))
 
 
-def found(now: float | None, last: float | None = None, years: float | None = None) -> System:
+def found(now: float | None, last: float | None = None, years: float | None = None) -> WaterSystem:
     given = {"pre_charge_gauge_pa": now, "last_pre_charge_gauge_pa": last}
     return with_(found=Found(last_years_ago=years, **{k: None if v is None else v * PSI for k, v in given.items()}))
 
 
-def daily(gallons: float | None, pump: ConstantFlow = HALF_HP) -> System:
+def daily(gallons: float | None, pump: ConstantFlow = HALF_HP) -> WaterSystem:
     return with_(pump=pump, demand=Demand(daily_m3=None if gallons is None else gallons * GAL))
 
 
+def switch(low: float = 0, high: float = 0, least: float = 0, most: float = 0) -> WaterSystem:
+    """A switch with its plate read; 0 is not read."""
+    return with_(
+        switch=Switch(
+            least_cut_in_gauge_pa=low * PSI or None,
+            most_cut_out_gauge_pa=high * PSI or None,
+            least_differential_pa=least * PSI or None,
+            most_differential_pa=most * PSI or None,
+        )
+    )
+
+
+def tap(metres: float | None, **demand: Any) -> WaterSystem:
+    return system(demand=Demand(highest_tap_m=metres, **demand))
+
+
+def supplied(kind: str, pump: Any = CONSTANT, psi: float | None = None, **supply: Any) -> WaterSystem:
+    valve = Relief(present=True, setting_gauge_pa=None if psi is None else psi * PSI)
+    return system(kind=kind, pump=pump, supply=Supply(**supply), relief=valve)
+
+
+def aired(gallons: float | None) -> WaterSystem:
+    """A plain tank of 44 gal at sea level: 4.7 gal between 30 and 50 psi with all its air."""
+    points = {"cut_in_gauge_pa": 30 * PSI, "cut_out_gauge_pa": 50 * PSI}
+    caught = Found() if gallons is None else Found(caught_m3=gallons * GAL, **points)
+    return system(kind="well_air", found=caught)
+
+
+def valve(present: bool | None, psi: float | None = None) -> Relief:
+    return Relief(present=present, setting_gauge_pa=None if psi is None else psi * PSI)
+
+
+def plate(psi: float | None) -> tuple[Receiver, ...]:
+    return (Receiver(volume_m3=60 * GAL, max_gauge_pa=None if psi is None else psi * PSI),)
+
+
+def leak(later: float) -> LeakTest:
+    return LeakTest(from_gauge_pa=120 * PSI, to_gauge_pa=later * PSI, seconds=600)
+
+
+NO_PLATES = AirPump(points=(FreeAirPoint(gauge_pa=90 * PSI, flow_m3_s=10 * CFM),))
+JET = ConstantFlow(flow_m3_s=10 * GPM, power_w=746, motor="surface")
+RATED_PUMP = ConstantFlow(flow_m3_s=10 * GPM, max_gauge_pa=65 * PSI)
+LONG = Pipe(length_m=300, diameter_m=0.02)
+INLET = HeadCurve(points=CURVE.points, inlet_gauge_pa=20 * PSI)
+DEMAND = Settings(cut_in_gauge_pa=35 * PSI, cut_out_gauge_pa=46 * PSI)
+AIR = air_settings()
 CUT_OFF = Switch(low_pressure_cut_off=True)
 NORMAL = settings()
 P, S, C, N, U = Verdict.PASS, Verdict.STOP, Verdict.CAUTION, Verdict.NOT_APPLICABLE, Verdict.CANNOT_TELL
 
-CASES: list[tuple[str, System, Settings, Verdict]] = [
+CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("pre-charge-below-cut-in", with_(), NORMAL, P),
     ("pre-charge-below-cut-in", with_(), settings(air=40), S),
     ("pre-charge-below-cut-in", with_(tanks=(ONE_TANK, Tank(volume_m3=0.1, pre_charge_gauge_pa=50 * PSI))), NORMAL, S),
@@ -117,6 +185,111 @@ CASES: list[tuple[str, System, Settings, Verdict]] = [
     ("earth", with_(switch=Switch(earth_present=True)), NORMAL, P),
     ("earth", with_(switch=Switch(earth_present=False)), NORMAL, S),
     ("earth", with_(), NORMAL, U),
+    ("low-pressure-margin", with_(switch=CUT_OFF), NORMAL, P),
+    ("low-pressure-margin", with_(switch=CUT_OFF, gallons=9), NORMAL, C),
+    ("low-pressure-margin", with_(switch=Switch(low_pressure_cut_off=False)), NORMAL, N),
+    ("low-pressure-margin", with_(), NORMAL, U),
+    ("low-pressure-fitted", with_(), NORMAL, N),
+    ("tanks-alike", with_(), NORMAL, N),
+    ("tanks-alike", with_(tanks=(ONE_TANK, ONE_TANK)), NORMAL, P),
+    ("tanks-alike", with_(tanks=(ONE_TANK, Tank(volume_m3=0.1, pre_charge_gauge_pa=20 * PSI))), NORMAL, C),
+    ("starts-per-hour", with_(pump=JET), NORMAL, P),
+    ("starts-per-hour", with_(pump=JET, gallons=30), NORMAL, C),
+    ("starts-per-hour", with_(), NORMAL, U),
+    ("starts-per-hour", with_(), settings(air=60), N),
+    ("pipe-rating", tap(None, pipe_max_gauge_pa=60 * PSI), NORMAL, P),
+    ("pipe-rating", tap(None, pipe_max_gauge_pa=59 * PSI), NORMAL, S),
+    ("pipe-rating", with_(), NORMAL, U),
+    ("pump-rating", with_(pump=RATED_PUMP), NORMAL, P),
+    ("pump-rating", with_(pump=RATED_PUMP), settings(cut_out=66), S),
+    ("pump-rating", with_(), NORMAL, U),
+    ("highest-tap", tap(10), NORMAL, P),
+    ("highest-tap", tap(15), NORMAL, C),
+    ("highest-tap", tap(10, highest_tap_pipe=LONG, peak_draw_m3_s=8 * GPM), NORMAL, C),
+    ("highest-tap", tap(10, highest_tap_pipe=LONG), NORMAL, U),
+    ("highest-tap", tap(None), NORMAL, U),
+    ("well-yield", supplied("well_bladder", yield_m3_s=10 * GPM), NORMAL, P),
+    ("well-yield", supplied("well_bladder", yield_m3_s=9 * GPM), NORMAL, C),
+    ("well-yield", with_(), NORMAL, U),
+    ("switch-range-low", switch(low=40), NORMAL, P),
+    ("switch-range-low", switch(low=41), NORMAL, S),
+    ("switch-range-low", switch(), NORMAL, U),
+    ("switch-range-high", switch(high=60), NORMAL, P),
+    ("switch-range-high", switch(high=59), NORMAL, S),
+    ("switch-range-high", switch(), NORMAL, U),
+    ("differential-least", switch(least=20), NORMAL, P),
+    ("differential-least", switch(least=21), NORMAL, S),
+    ("differential-least", switch(), NORMAL, U),
+    ("differential-most", switch(most=20), NORMAL, P),
+    ("differential-most", switch(most=19), NORMAL, S),
+    ("differential-most", switch(), NORMAL, U),
+    ("air-left", aired(4.5), settings(30, 50, 0), P),
+    ("air-left", aired(2.5), settings(30, 50, 0), C),
+    ("air-left", aired(None), settings(30, 50, 0), U),
+    ("supercharge", aired(None), settings(30, 50, 0), P),
+    ("supercharge", aired(None), settings(30, 50, 30), S),
+    ("non-potable-label", supplied("cistern", treated=False, labelled=True), NORMAL, P),
+    ("non-potable-label", supplied("cistern", treated=False, labelled=False), NORMAL, S),
+    ("non-potable-label", supplied("cistern", treated=True), NORMAL, N),
+    ("non-potable-label", supplied("cistern"), NORMAL, U),
+    ("inlet-lowest", supplied("boosted", lowest_inlet_gauge_pa=10 * PSI), NORMAL, P),
+    ("inlet-lowest", supplied("boosted", lowest_inlet_gauge_pa=9 * PSI), NORMAL, S),
+    ("inlet-lowest", supplied("boosted"), NORMAL, U),
+    ("inlet-below-cut-in", supplied("boosted", highest_inlet_gauge_pa=30 * PSI), NORMAL, P),
+    ("inlet-below-cut-in", supplied("boosted", highest_inlet_gauge_pa=40 * PSI), NORMAL, C),
+    ("inlet-below-cut-in", supplied("boosted"), NORMAL, U),
+    ("inlet-dead-head", supplied("boosted", INLET, 152, highest_inlet_gauge_pa=30 * PSI), NORMAL, P),
+    ("inlet-dead-head", supplied("boosted", INLET, 145, highest_inlet_gauge_pa=50 * PSI), NORMAL, C),
+    ("inlet-dead-head", supplied("boosted", INLET, 150), NORMAL, U),
+    ("safety-valve-present", compressor(), AIR, P),
+    ("safety-valve-present", compressor(relief=valve(False)), AIR, S),
+    ("safety-valve-present", compressor(relief=valve(None)), AIR, U),
+    ("receiver-plate", compressor(), air_settings(cut_out=149), P),
+    ("receiver-plate", compressor(), air_settings(cut_out=149.5), S),
+    ("receiver-plate", compressor(receivers=plate(None)), AIR, U),
+    ("compressor-rating", compressor(), air_settings(cut_out=149), P),
+    ("compressor-rating", compressor(), air_settings(cut_out=150), S),
+    ("compressor-rating", compressor(pump=NO_PLATES), AIR, U),
+    ("safety-valve-margin", compressor(), air_settings(cut_out=134), P),
+    ("safety-valve-margin", compressor(), air_settings(cut_out=136), C),
+    ("safety-valve-margin", compressor(), air_settings(cut_out=150), S),
+    ("safety-valve-margin", compressor(relief=valve(False)), AIR, N),
+    ("safety-valve-margin", compressor(relief=valve(True)), AIR, U),
+    ("safety-valve-within-plate", compressor(), AIR, P),
+    ("safety-valve-within-plate", compressor(relief=valve(True, 155)), AIR, S),
+    ("safety-valve-within-plate", compressor(relief=valve(False)), AIR, N),
+    ("safety-valve-within-plate", compressor(relief=valve(True)), AIR, U),
+    ("tools-pressure", compressor(use=AirUse(wanted_gauge_pa=90 * PSI)), AIR, P),
+    ("tools-pressure", compressor(use=AirUse(wanted_gauge_pa=105 * PSI)), AIR, C),
+    ("tools-pressure", compressor(), AIR, U),
+    ("air-differential", compressor(), AIR, P),
+    ("air-differential", compressor(), air_settings(110, 125), C),
+    ("air-keeps-up", compressor(use=AirUse(use_m3_s=9 * CFM)), AIR, P),
+    ("air-keeps-up", compressor(use=AirUse(use_m3_s=10 * CFM)), AIR, C),
+    ("air-keeps-up", compressor(), AIR, U),
+    ("duty", compressor(use=AirUse(use_m3_s=7 * CFM)), AIR, P),
+    ("duty", compressor(use=AirUse(use_m3_s=8 * CFM)), AIR, C),
+    ("duty", compressor(), AIR, U),
+    ("air-starts-per-hour", compressor(), air_settings(95, 125), P),
+    ("air-starts-per-hour", compressor(), air_settings(105, 125), C),
+    ("air-starts-per-hour", compressor(pump=NO_PLATES), AIR, U),
+    ("air-leak", compressor(leak_test=leak(108)), AIR, P),
+    ("air-leak", compressor(leak_test=leak(95)), AIR, C),
+    ("air-leak", compressor(), AIR, U),
+    ("window", tankless(), DEMAND, P),
+    ("window", tankless(0.6), DEMAND, C),
+    ("cut-out-stops", tankless(), settings(35, 53, 0), P),
+    ("cut-out-stops", tankless(), settings(35, 54, 0), S),
+    ("cut-out-steady", tankless(), settings(25, 39, 0), P),
+    ("cut-out-steady", tankless(), settings(25, 38, 0), C),
+    ("pulse-rate", tankless(), DEMAND, N),
+    ("pulse-rate", tankless(0.6, litres=0.3), settings(35, 46, 32), C),
+    ("pulse-rate", tankless(0.6, litres=5), settings(35, 46, 32), P),
+    ("accumulator-pre-charge", tankless(litres=1), settings(35, 46, 32), P),
+    ("accumulator-pre-charge", tankless(litres=1), settings(35, 46, 40), C),
+    ("accumulator-pre-charge", tankless(), DEMAND, N),
+    ("demand-differential", tankless(), DEMAND, P),
+    ("demand-differential", tankless(), settings(43, 46, 0), C),
 ]
 
 
@@ -124,7 +297,7 @@ CASES: list[tuple[str, System, Settings, Verdict]] = [
     ("rule", "of", "at", "verdict"), CASES, ids=[f"{c[0]}-{c[3].value}-{n}" for n, c in enumerate(CASES)]
 )
 def test_verdicts(rule: str, of: System, at: Settings, verdict: Verdict) -> None:
-    facts = Facts(of, at, Practice())
+    facts = facts_for(of, at, Practice())
     finding = judge(BY_ID[rule], facts)
     assert finding.verdict is verdict
     for units in ("us", "metric", "kpa"):
@@ -132,7 +305,7 @@ def test_verdicts(rule: str, of: System, at: Settings, verdict: Verdict) -> None
 
 
 def _reads_well(finding: Finding, facts: Facts, units: str) -> None:
-    said = worded(finding, facts, units)
+    said = worded(finding, Shown(facts, units))
     whole = f"{said.title} {said.figure} {said.advice} {said.formula}"
     assert "{" not in whole
     assert "nan" not in whole
@@ -145,6 +318,8 @@ def _reads_well(finding: Finding, facts: Facts, units: str) -> None:
 
 def test_every_rule_is_tried_kept_and_broken_and_unread_or_not_applicable_where_that_can_be() -> None:
     for rule in RULES:
+        if rule.id == "low-pressure-fitted":
+            continue  # only a school other than the default asks for it; tried below
         tried = {verdict for id, _, _, verdict in CASES if id == rule.id}
         assert P in tried
         assert tried & {S, C}
@@ -155,8 +330,18 @@ def _may_be_unread(rule: Rule) -> bool:
     return bool(set(rule.needs) & set(READINGS)) and rule.id != "pre-charge-school"
 
 
+@pytest.mark.parametrize(("school", "fitted", "verdict"), [
+    ("fit", True, P), ("fit", False, C), ("avoid", True, C), ("avoid", False, P), ("fit", None, U),
+])  # fmt: skip
+def test_the_low_pressure_cut_off_is_judged_by_the_school(school: str, fitted: bool | None, verdict: Verdict) -> None:
+    facts = facts_for(system(switch=Switch(low_pressure_cut_off=fitted)), NORMAL, Practice(cut_off_school=school))
+    finding = judge(BY_ID["low-pressure-fitted"], facts)
+    assert finding.verdict is verdict
+    _reads_well(finding, facts, "us")
+
+
 def test_the_computed_school_cannot_tell_without_the_draw() -> None:
-    facts = Facts(system(), NORMAL, Practice(pre_charge_school="computed"))
+    facts = facts_for(system(), NORMAL, Practice(pre_charge_school="computed"))
     finding = judge(BY_ID["pre-charge-school"], facts)
     assert finding.verdict is U
     assert finding.missing[0].path == "system.demand.peak_draw_m3_s"
@@ -172,7 +357,7 @@ def test_the_run_wanted_depends_on_the_school_and_the_motor() -> None:
     """Common practice, no source: 60 s; 30 s tolerable; 2 min from about 1 hp up."""
     motor = ConstantFlow(flow_m3_s=10 * GPM, power_w=746)
     wanted = {
-        (school, pump.power_w): Facts(system(pump=pump), NORMAL, Practice(run_time_school=school)).wanted_run_s
+        (school, pump.power_w): facts_for(system(pump=pump), NORMAL, Practice(run_time_school=school)).wanted_run_s
         for school in ("minute", "half_minute", "by_power")
         for pump in (motor, CONSTANT)
     }

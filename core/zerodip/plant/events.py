@@ -9,7 +9,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 from ..cycles.fill import (
     FillLine,
@@ -25,7 +25,7 @@ from ..cycles.fill import (
 from ..pumps.delivery import Delivery, balance_gauge_pa
 from ..tanks.bladder import Bank, pressure_abs_pa, water_m3
 
-__all__ = ["Draw", "Phase", "Plant", "Trail", "simulate", "trail"]
+__all__ = ["Draw", "Phase", "Plant", "Store", "Trail", "simulate", "trail"]
 
 OFF, STARTING, RUNNING = "off", "starting", "running"
 FOREVER = float("inf")
@@ -40,9 +40,35 @@ class Draw:
     flow_m3_s: float
 
 
+class Store(Protocol):
+    """What can be simulated: something filled between two levels. Water in tanks (`Plant`), free air in receivers."""
+
+    @property
+    def fill(self) -> FillLine:
+        """The fill table from empty to cut-out."""
+
+    @property
+    def on_m3(self) -> float:
+        """Held when the switch starts the pump, m³."""
+
+    @property
+    def off_m3(self) -> float:
+        """Held when the switch stops the pump, m³."""
+
+    @property
+    def start_lag_s(self) -> float:
+        """From the switch's closing to delivery, s."""
+
+    def gauge_at(self, held: float) -> float:
+        """Gauge pressure (Pa) with `held` m³ inside."""
+
+    def balance_gauge_pa(self, draw: float) -> float:
+        """Gauge pressure (Pa) at which an empty store's pump just delivers `draw` (m³/s)."""
+
+
 @dataclass(frozen=True)
 class Plant:
-    """What is simulated: the tanks, the pump's line, the switch (gauge Pa), the start lag (s), the atmosphere (Pa)."""
+    """Water: the tanks, the pump's line, the switch (gauge Pa), the start lag (s), the atmosphere (Pa)."""
 
     bank: Bank
     line: Delivery
@@ -70,6 +96,10 @@ class Plant:
         """Gauge pressure (Pa) on the tank's line, at most cut-out."""
         return min(pressure_abs_pa(self.bank, water) - self.atmosphere_pa, self.cut_out_gauge_pa)
 
+    def balance_gauge_pa(self, draw: float) -> float:
+        """What open taps hold the pump at, with the tank empty, Pa gauge."""
+        return balance_gauge_pa(self.line, draw)
+
 
 class Phase(NamedTuple):
     """A stretch between two events: times (s), pump state (off, starting, running), draw (m³/s), water held at its
@@ -86,7 +116,7 @@ class Phase(NamedTuple):
 
 
 def simulate(
-    plant: Plant,
+    plant: Store,
     draws: Iterable[Draw],
     water: float | None = None,
     pump: str = OFF,
@@ -107,7 +137,7 @@ def simulate(
 
 
 class _State:
-    def __init__(self, plant: Plant, water: float, pump: str) -> None:
+    def __init__(self, plant: Store, water: float, pump: str) -> None:
         self.plant, self.water, self.pump = plant, water, pump
         self.time, self.delivers_at = 0.0, plant.start_lag_s if pump == STARTING else 0.0
         self.phases: list[Phase] = []
@@ -142,7 +172,7 @@ class _State:
             return
         net = fill.flows_m3_s[piece_of(fill, self.water)] - draw
         if self.water <= _CLOSE and net <= 0:
-            held = min(balance_gauge_pa(self.plant.line, draw), fill.gauges_pa[0])
+            held = min(self.plant.balance_gauge_pa(draw), fill.gauges_pa[0])
             self._to(end, 0.0, draw, dry=True, dry_gauge=held)
             return
         reaches = fill.flows_m3_s[-1] > draw
@@ -209,7 +239,7 @@ class Trail:
     dip_s: float
 
 
-def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 300) -> Trail:
+def trail(plant: Store, phases: tuple[Phase, ...], points: int = 300) -> Trail:
     """The phases as a line of about `points` points, exact at every event."""
     each = max(2, min(10, points // max(len(phases), 1)))
     pairs = [pair for phase in phases for pair in _sampled(plant, phase, each)]
@@ -225,7 +255,7 @@ def trail(plant: Plant, phases: tuple[Phase, ...], points: int = 300) -> Trail:
     )
 
 
-def _sampled(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]]:
+def _sampled(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
     if phase.dry:
         return [(phase.start_s, phase.dry_gauge_pa), (phase.end_s, phase.dry_gauge_pa)]
     if phase.water_start_m3 == phase.water_end_m3:
@@ -242,7 +272,7 @@ def _even(first: float, last: float, count: int) -> list[float]:
     return [first + (last - first) * k / (count - 1) for k in range(count)]
 
 
-def _filling(plant: Plant, phase: Phase, count: int) -> list[tuple[float, float]]:
+def _filling(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
     """Along the fill table, at about `count` of its joints."""
     way = pieces(plant.fill, phase.water_start_m3, phase.water_end_m3)
     stride, time, water = max(1, len(way) // count), phase.start_s, phase.water_start_m3

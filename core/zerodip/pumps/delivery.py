@@ -42,12 +42,12 @@ def delivery(pump: Pump) -> Delivery:
 
 
 def _rated(pump: RatedPoint) -> Delivery:
-    lift_pa = head_pa(pump.lift_m)
-    top = pump.dead_head_gauge_pa or (pump.gauge_pa + lift_pa) * SHUT_OFF_RATIO - lift_pa
-    top = max(top, pump.gauge_pa * 1.02)
-    most = pump.flow_m3_s * min((top / (top - pump.gauge_pa)) ** 0.5, 2.0)
+    lift_pa, rated = head_pa(pump.lift_m), pump.gauge_pa + pump.inlet_gauge_pa
+    top = pump.dead_head_gauge_pa or (pump.gauge_pa + lift_pa) * SHUT_OFF_RATIO - lift_pa + pump.inlet_gauge_pa
+    top = max(top, rated + 0.02 * pump.gauge_pa)
+    most = pump.flow_m3_s * min(max(max(top, 0.0) / (top - rated), 0.04) ** 0.5, 2.0)
     flows = [most * (1 - k / STEPS) for k in range(STEPS + 1)]
-    gauges = [top - (top - pump.gauge_pa) * (flow / pump.flow_m3_s) ** 2 for flow in flows]
+    gauges = [top - (top - rated) * (flow / pump.flow_m3_s) ** 2 for flow in flows]
     return Delivery(tuple(gauges), tuple(flows), pump.dead_head_gauge_pa, pump.dead_head_gauge_pa is None)
 
 

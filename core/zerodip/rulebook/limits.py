@@ -2,6 +2,7 @@
 
 from ..rules import Rule, Verdict
 from ..sources import IPC_604_8, practice
+from ..system import BLADDER_KINDS, WATER_KINDS
 
 __all__ = ["LIMITS"]
 
@@ -63,6 +64,30 @@ LIMITS = (
         formula="Cut-out {f.cut_out_pa:pressure}, lowest tank plate {f.tank_max_pa:pressure}.",
     ),
     Rule(
+        id="pipe-rating",
+        title="Cut-out within the pipe's rating",
+        fails="Cut-out over the pipe's rating",
+        source=practice("never exceed the lowest rating"),
+        measure="cut_out_pa",
+        limit="pipe_max_pa",
+        needs=("pipe_max_pa",),
+        figure="{f.cut_out_pa:pressure} {op} {f.pipe_max_pa:pressure}",
+        advice="Lower cut-out: the pipe is rated for {f.pipe_max_pa:pressure}.",
+        formula="Cut-out {f.cut_out_pa:pressure}, pipe {f.pipe_max_pa:pressure}.",
+    ),
+    Rule(
+        id="pump-rating",
+        title="Cut-out within the pump's rating",
+        fails="Cut-out over the pump's rating",
+        source=practice("never exceed the lowest rating"),
+        measure="cut_out_pa",
+        limit="pump_max_pa",
+        needs=("pump_max_pa",),
+        figure="{f.cut_out_pa:pressure} {op} {f.pump_max_pa:pressure}",
+        advice="Lower cut-out: the pump's plate allows {f.pump_max_pa:pressure}.",
+        formula="Cut-out {f.cut_out_pa:pressure}, pump {f.pump_max_pa:pressure}.",
+    ),
+    Rule(
         id="fixture-limit",
         title="No more than {f.fixture_limit_pa:pressure} at the fixtures",
         fails="More than {f.fixture_limit_pa:pressure} at the fixtures",
@@ -81,6 +106,7 @@ LIMITS = (
         title="Bladder not overstretched",
         fails="Bladder overstretched",
         source=practice("the acceptance on the tank plate"),
+        kinds=BLADDER_KINDS,
         measure="unbounded_full_m3",
         limit="acceptance_m3",
         needs=("acceptance_m3",),
@@ -94,6 +120,7 @@ LIMITS = (
         title="Switch earthed",
         fails="No earth wire at the switch",
         source=practice("and electrical codes"),
+        kinds=(*WATER_KINDS, "compressor"),
         measure="earth_present",
         sense="is",
         needs=("earth_present",),

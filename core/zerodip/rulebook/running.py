@@ -3,7 +3,7 @@
 from math import isfinite
 
 from ..rules import Rule, Verdict
-from ..sources import MOTOR_STARTS, PUMP_LINE, practice
+from ..sources import MOTOR_STARTS, NEMA_MG_10, PUMP_LINE, practice
 
 __all__ = ["RUNNING"]
 
@@ -20,8 +20,8 @@ RUNNING = (
         applies=lambda facts: isfinite(facts.run_s),
         not_applicable="The pump never reaches cut-out.",
         figure="{f.run_s:duration} {op} {f.wanted_run_s:duration}",
-        advice="Add a second tank or a bigger one, or widen the differential. A pre-charge below the school's "
-        "figure {f.target_pa:pressure} shortens runs too.",
+        advice="Add a second tank or a bigger one, or widen the differential. Less air in the tank than there should be shortens "
+        "runs too.",
         formula="∫ dW / Q from cut-in to cut-out = {f.run_s:duration}; drawdown / flow at mid-band = {f.drawdown_m3:volume} / "
         "{f.mid_flow_m3_s:flow} = {f.simple_run_s:duration}; wanted {f.wanted_run_s:duration}.",
     ),
@@ -54,6 +54,22 @@ RUNNING = (
         "most; a motor of {f.power_w:power} bears about {f.starts_limit_per_s:daily}.",
     ),
     Rule(
+        id="starts-per-hour",
+        title="Starts in the worst hour within the motor's measure",
+        fails="More starts in an hour than the motor bears",
+        source=NEMA_MG_10,
+        measure="worst_starts_per_s",
+        limit="hourly_limit_per_s",
+        needs=("power_w",),
+        broken=Verdict.CAUTION,
+        applies=lambda facts: facts.worst is not None,
+        not_applicable="The pump does not cycle: nothing is stored, or it never reaches cut-out.",
+        figure="{f.worst_starts_per_s:rate} {op} {f.hourly_limit_per_s:rate}",
+        advice="A bigger tank or a second one, or a wider differential, brings it down.",
+        formula="At the worst draw, {f.worst_draw_m3_s:flow}: {f.worst_starts_per_s:rate}; a motor of {f.power_w:power} bears "
+        "{f.hourly_limit_per_s:rate}.",
+    ),
+    Rule(
         id="dead-head",
         title="Cut-out below dead-head",
         fails="Cut-out too near dead-head",
@@ -66,19 +82,5 @@ RUNNING = (
         "{f.dead_head_pa:pressure} and would run on without ever reaching the switch.",
         formula="Dead-head = ρg (shut-off head − lift) + inlet = {f.dead_head_pa:pressure}, less "
         "{f.dead_head_margin_pa:pressure} (common practice) = {f.dead_head_limit_pa:pressure}.",
-    ),
-    Rule(
-        id="differential",
-        title="Differential kept at {f.usual_differential_pa:pressure}",
-        fails="Differential is not the usual {f.usual_differential_pa:pressure}",
-        source=practice("keep the 20 psi; wider at the price of bladder stretch"),
-        measure="off_usual_differential_pa",
-        limit="differential_tolerance_pa",
-        broken=Verdict.CAUTION,
-        figure="{f.differential_pa:pressure}",
-        advice="Usual is {f.usual_differential_pa:pressure}. Narrower starts the pump more often; wider stretches the bladder "
-        "and is felt at the tap.",
-        formula="Cut-out − cut-in = {f.cut_out_pa:pressure} − {f.cut_in_pa:pressure} = {f.differential_pa:pressure}; "
-        "usual {f.usual_differential_pa:pressure} ± {f.differential_tolerance_pa:pressure}.",
     ),
 )

@@ -1,4 +1,4 @@
-"""The schools of pre-charge and run time, where practitioners differ.
+"""The schools of pre-charge, run time, differential and check interval, where practitioners differ.
 
 A pre-charge school answers one question: how far below cut-in the drained tank's air is set.
 """
@@ -6,13 +6,16 @@ A pre-charge school answers one question: how far below cut-in the drained tank'
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ..motors import ONE_HP_W
 from ..sources import GAS_LAW, PRACTICE, Source
 from ..units import PSI
 
-__all__ = ["PRE_CHARGE_SCHOOLS", "RUN_TIME_SCHOOLS", "Budget", "PreChargeSchool", "RunTimeSchool", "budget"]
+__all__ = [
+    "CHECK_SCHOOLS", "DIFFERENTIAL_SCHOOLS", "PRE_CHARGE_SCHOOLS", "RUN_TIME_SCHOOLS", "Budget", "CheckSchool",
+    "DifferentialSchool", "PreChargeSchool", "RunTimeSchool", "budget",
+]  # fmt: skip
 
 SETTING_TEMPERATURE_K = 283.15  # about 10 °C, a cellar or a pit on the day of setting
-ONE_HP_W = 745.69987158227
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -109,5 +112,61 @@ RUN_TIME_SCHOOLS = (
         id="by_power",
         title="A minute, two from 1 hp up",
         wanted_s=lambda power: 120.0 if power is not None and power >= ONE_HP_W * 0.999 else 60.0,
+    ),
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckSchool:
+    """Years to the next check of the pre-charge, from the measured loss (Pa a year, None if there is no history)."""
+
+    id: str
+    title: str
+    years: Callable[[float | None], float]
+
+
+def _from_loss(loss_pa_per_year: float | None) -> float:
+    """Until 2 psi are lost, between a quarter and five years; a year without history."""
+    if loss_pa_per_year is None:
+        return 1.0
+    return min(max(2 * PSI / max(loss_pa_per_year, 1.0), 0.25), 5.0)
+
+
+CHECK_SCHOOLS = (
+    CheckSchool(id="half_year", title="Every half year", years=lambda loss: 0.5),
+    CheckSchool(id="yearly", title="Every year", years=lambda loss: 1.0),
+    CheckSchool(id="five_years", title="Every five years", years=lambda loss: 5.0),
+    CheckSchool(id="measured", title="From the measured loss", years=_from_loss),
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class DifferentialSchool:
+    """The differentials (Pa) worth proposing, from the one that is set now."""
+
+    id: str
+    title: str
+    reason: str
+    offers_pa: Callable[[float], tuple[float, ...]]
+
+
+DIFFERENTIAL_SCHOOLS = (
+    DifferentialSchool(
+        id="keep",
+        title="Keep the usual 20 psi",
+        reason="What tanks, bladders and tables are made for.",
+        offers_pa=lambda now: (20 * PSI,),
+    ),
+    DifferentialSchool(
+        id="leave",
+        title="Leave that nut alone",
+        reason="Only the range nut is turned; both points move together.",
+        offers_pa=lambda now: (now,),
+    ),
+    DifferentialSchool(
+        id="widen",
+        title="Widen it",
+        reason="Longer runs, at the price of bladder stretch and of a swing felt at the tap.",
+        offers_pa=lambda now: (20 * PSI, 25 * PSI, 30 * PSI),
     ),
 )

@@ -1,0 +1,40 @@
+"""Which reading a figure needs, where it is entered, and what a person calls it."""
+
+__all__ = ["READINGS"]
+
+# figure: (where the reading that it needs is entered, what it is called)
+READINGS = {
+    "peak_draw_m3_s": ("system.demand.peak_draw_m3_s", "the peak draw of the house"),
+    "peak_draw_for_target_m3_s": ("system.demand.peak_draw_m3_s", "the peak draw of the house"),
+    "peak_draw_for_pipe_m3_s": ("system.demand.peak_draw_m3_s", "the peak draw of the house"),
+    "daily_m3": ("system.demand.daily_m3", "the water used in a day"),
+    "highest_tap_m": ("system.demand.highest_tap_m", "the height of the highest tap above the gauge"),
+    "pipe_max_pa": ("system.demand.pipe_max_gauge_pa", "the pipe's rating"),
+    "dead_head_pa": ("system.pump.dead_head_gauge_pa", "the pump's dead-head, all taps shut"),
+    "tank_max_pa": ("system.tanks.0.max_gauge_pa", "the tank plate's maximum pressure"),
+    "acceptance_m3": ("system.tanks.0.acceptance_m3", "the bladder's acceptance, on the tank plate"),
+    "relief_present": ("system.relief.present", "whether a relief valve is there"),
+    "relief_pa": ("system.relief.setting_gauge_pa", "the relief valve's setting, on its tag"),
+    "earth_present": ("system.switch.earth_present", "whether an earth wire is at the switch"),
+    "low_pressure_cut_off": ("system.switch.low_pressure_cut_off", "whether the switch has a low-pressure cut-off"),
+    "switch_least_in_pa": ("system.switch.least_cut_in_gauge_pa", "the switch's range, under its cover"),
+    "switch_most_out_pa": ("system.switch.most_cut_out_gauge_pa", "the switch's range, under its cover"),
+    "least_differential_pa": ("system.switch.least_differential_pa", "the switch's least differential"),
+    "most_differential_pa": ("system.switch.most_differential_pa", "the switch's greatest differential"),
+    "found_pa": ("system.found.pre_charge_gauge_pa", "the pre-charge found, tank drained"),
+    "last_pa": ("system.found.last_pre_charge_gauge_pa", "the pre-charge left at the last visit"),
+    "last_years_ago": ("system.found.last_years_ago", "the years since the last visit"),
+    "air_left": ("system.found.caught_m3", "the water caught in a bucket from cut-out to cut-in, power off"),
+    "power_w": ("system.pump.power_w", "the motor's power"),
+    "yield_m3_s": ("system.supply.yield_m3_s", "the well's yield"),
+    "lowest_inlet_pa": ("system.supply.lowest_inlet_gauge_pa", "the lowest inlet pressure with the pump on"),
+    "highest_inlet_pa": ("system.supply.highest_inlet_gauge_pa", "the highest inlet pressure"),
+    "treated": ("system.supply.treated", "whether the water is treated for drinking"),
+    "labelled": ("system.supply.labelled", "whether tank and lines are labelled non-potable"),
+    "receiver_max_pa": ("system.receivers.0.max_gauge_pa", "the receiver plate's maximum pressure"),
+    "compressor_max_pa": ("system.pump.max_gauge_pa", "the compressor's maximum pressure"),
+    "pump_max_pa": ("system.pump.max_gauge_pa", "the pump's maximum pressure"),
+    "use_m3_s": ("system.use.use_m3_s", "the air that the tools use"),
+    "wanted_air_pa": ("system.use.wanted_gauge_pa", "the pressure that the tools need"),
+    "leak_share": ("system.leak_test", "the gauge now and some minutes later, compressor off, nothing used"),
+}

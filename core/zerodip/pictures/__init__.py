@@ -1,0 +1,1 @@
+"""What the screens draw, worked out here: ribbons of water and of air, the tankless window."""

@@ -1,0 +1,1 @@
+"""Weighing one setting, school or size against another."""
