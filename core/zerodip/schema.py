@@ -5,7 +5,7 @@ from typing import Any
 from .document import FORMAT, ROOTS, VERSION
 from .fields import Checked, Spec, classes_of, specs
 
-__all__ = ["document_schema", "field_table"]
+__all__ = ["document_schema", "field_table", "practice_schema"]
 
 
 def document_schema() -> dict[str, Any]:
@@ -36,6 +36,11 @@ def document_schema() -> dict[str, Any]:
         "additionalProperties": False,
         "$defs": definitions,
     }
+
+
+def practice_schema() -> dict[str, Any]:
+    """JSON Schema of a practice by itself."""
+    return _object(classes_of(ROOTS["practice"])[0], {})
 
 
 def _reference(cls: type[Checked], definitions: dict[str, Any]) -> dict[str, Any]:

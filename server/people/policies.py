@@ -21,6 +21,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "decisions.save": _WRITERS,
     "sites.change": _WRITERS,
     "decide.ask": _ALL,
+    "habits.read": _ALL,
+    "habits.change": _WRITERS,
 }
 # Operations anyone may call, signed in or not, and those that need no more than being signed in.
 OPEN = frozenset({"session.read", "session.open", "session.demo"})

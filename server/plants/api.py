@@ -9,18 +9,27 @@ from ninja import Router
 from config.problems import Problem
 from people.policies import Actor
 from zerodip.decide import decision as decide
-from zerodip.decide import strip
+from zerodip.document import read_document
+from zerodip.facts import facts_for
+from zerodip.strip import strip
+from zerodip.weigh.propose import Proposal, propose
+from zerodip.weigh.schools import SchoolGroup, school_groups
+from zerodip.weigh.sizes import Sizing, sizing
 
-from . import selectors, services
-from .asking import asked
-from .presenting import decision_out, rounds_out, system_out
+from . import habits, selectors, services
+from .asking import asked, asked_sizes
+from .presenting import decision_out, habits_out, rounds_out, system_out
 from .schemas import (
     DecideOut,
     DecisionOut,
+    FileIn,
+    HabitsIn,
+    HabitsOut,
     RoundsOut,
     SaveSystem,
     SiteIn,
     SiteOut,
+    SizesWanted,
     SystemOut,
     Units,
     WhatIf,
@@ -91,7 +100,48 @@ def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
 @router.post("/decide", response={200: DecideOut, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
 def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> Any:
     """What these settings would do. Nothing is stored."""
-    facts, draw = asked(body)
+    document, draw = asked(body)
+    facts = facts_for(document.system, document.settings, document.practice)
     made = DecideOut.model_construct(decision=decide(facts, units), strip=strip(facts, draw))
     # Written out here: the general way would validate the core's own figures again, at every move of a finger.
     return HttpResponse(made.model_dump_json(), content_type="application/json")
+
+
+@router.post("/propose", response={200: Proposal, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
+def ask_propose(request: HttpRequest, body: FileIn, units: Units = "us") -> Any:
+    """Which settings to take, why, and what each other way would cost. Nothing is stored."""
+    document = read_document(body.document.root)
+    return propose(document.system, document.settings, document.practice, units)
+
+
+@router.post("/schools", response={200: list[SchoolGroup], **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
+def ask_schools(request: HttpRequest, body: FileIn, units: Units = "us") -> Any:
+    """The schools against each other on one system. Nothing is stored."""
+    document = read_document(body.document.root)
+    return list(school_groups(document.system, document.settings, document.practice, units))
+
+
+@router.post("/sizes", response={200: Sizing, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
+def ask_sizes(request: HttpRequest, body: SizesWanted, units: Units = "us") -> Any:
+    """The least tank for a wanted run or rate of starts, and the sizes around it. Nothing is stored."""
+    document, target, sizes = asked_sizes(body)
+    return sizing(document.system, document.settings, document.practice, target, sizes, units)
+
+
+@router.get("/habits", response={200: list[HabitsOut], 401: Problem}, openapi_extra={"x-permission": "habits.read"})
+def read_habits(request: HttpRequest) -> Any:
+    """The practice and the nominal sizes of each of the actor's workspaces."""
+    actor = _actor(request)
+    return [habits_out(actor, each) for each in selectors.habits_for_actor(actor)]
+
+
+@router.put(
+    "/habits/{workspace_id}",
+    response={200: HabitsOut, 409: Problem, **REFUSALS},
+    openapi_extra={"x-permission": "habits.change"},
+)
+def change_habits(request: HttpRequest, workspace_id: UUID, body: HabitsIn, units: Units = "us") -> Any:
+    """Puts a workspace's practice and sizes in force, and the practice into every system that follows it."""
+    actor = _actor(request)
+    changed = habits.change_habits(actor, workspace_id, body.version, body.practice.root, body.sizes_m3)
+    return habits_out(actor, changed)

@@ -24,7 +24,7 @@ def _file(
             "cut_out_gauge_pa": _gauge(cut_out),
             "pre_charge_gauge_pa": None if pre_charge is None else _gauge(pre_charge),
         },
-        "practice": practice,
+        "practice": practice or {"follows": "workspace"},
     }
 
 

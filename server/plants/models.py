@@ -43,6 +43,21 @@ class System(models.Model):
         return self.name
 
 
+class Habits(models.Model):
+    """A workspace's practice (zerodip.system.Practice) and the nominal tank sizes it buys (m³; null for the usual ones)."""
+
+    workspace = models.OneToOneField(Workspace, primary_key=True, on_delete=models.CASCADE, related_name="habits")
+    practice = models.JSONField()
+    sizes_m3 = models.JSONField(null=True)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        verbose_name_plural = "habits"
+
+    def __str__(self) -> str:
+        return f"Habits of {self.workspace}"
+
+
 class Decision(models.Model):
     """Settings decided on, with the file as it was then and the figures that were shown. Never changed."""
 

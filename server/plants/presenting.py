@@ -5,10 +5,10 @@ from typing import Any
 from people.policies import PERMISSIONS, Actor
 from zerodip.rules import ORDER, Verdict
 
-from .models import Decision, Site, System
+from .models import Decision, Habits, Site, System
 from .selectors import decisions_of, sites_for_actor
 
-__all__ = ["decision_out", "rounds_out", "system_out"]
+__all__ = ["decision_out", "habits_out", "rounds_out", "system_out"]
 
 
 def _urgency(row: dict[str, Any]) -> tuple[int, int, int, str]:
@@ -38,6 +38,7 @@ def system_out(actor: Actor, system: System) -> dict[str, Any]:
     return {
         **_row(system),
         "site": system.site,
+        "workspace": system.site.workspace_id,
         "version": system.version,
         "may_change": role in PERMISSIONS["decisions.save"],
         "document": system.document,
@@ -55,4 +56,16 @@ def decision_out(decision: Decision) -> dict[str, Any]:
         "verdict": decision.verdict,
         "made_by": (made_by.get_full_name() or made_by.username) if made_by else "",
         "made_at": decision.made_at,
+    }
+
+
+def habits_out(actor: Actor, habits: Habits) -> dict[str, Any]:
+    """A workspace's habits, and whether the actor may change them."""
+    return {
+        "workspace": habits.workspace_id,
+        "name": habits.workspace.name,
+        "version": habits.version,
+        "practice": habits.practice,
+        "sizes_m3": habits.sizes_m3,
+        "may_change": actor.roles.get(habits.workspace_id) in PERMISSIONS["habits.change"],
     }

@@ -10,8 +10,9 @@ from pydantic import Field, GetJsonSchemaHandler, RootModel
 from pydantic_core import CoreSchema
 
 from zerodip.decide import Decision as Decided
-from zerodip.decide import Glance, Strip
-from zerodip.schema import document_schema
+from zerodip.glance import Glance
+from zerodip.schema import document_schema, practice_schema
+from zerodip.strip import Strip
 
 Units = Literal["us", "metric", "kpa"]
 
@@ -45,10 +46,64 @@ class WhatIf(Schema):
 
 
 class DecideOut(Schema):
-    """The judgement and the strip."""
+    """The judgement and the strip (none for a tankless pump)."""
 
     decision: Decided
-    strip: Strip
+    strip: Strip | None
+
+
+class FileIn(Schema):
+    """A file to weigh other settings or schools for."""
+
+    document: SystemFile
+
+
+_VOLUMES: dict[str, Any] = {"anyOf": [{"type": "array", "items": {"type": "number"}, "maxItems": 60}, {"type": "null"}]}
+_TARGET: dict[str, Any] = {
+    "anyOf": [
+        {
+            "type": "object",
+            "properties": {"kind": {"enum": ["run", "starts"]}, "value": {"type": "number"}},
+            "required": ["kind", "value"],
+        },
+        {"type": "null"},
+    ]
+}
+
+
+class SizesWanted(Schema):
+    """A file to size; the target (s, or 1/s; what the practice wants if null) and the nominal volumes (m³; the usual if null)."""
+
+    document: SystemFile
+    target: Any = Field(None, json_schema_extra=_TARGET)
+    sizes_m3: Any = Field(None, json_schema_extra=_VOLUMES)
+
+
+class PracticeIn(RootModel[Any]):
+    """A practice, as in a system file."""
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        return practice_schema()
+
+
+class HabitsIn(Schema):
+    """A workspace's practice and nominal sizes (m³; the usual if null), over the version they were read at."""
+
+    version: int
+    practice: PracticeIn
+    sizes_m3: Any = Field(None, json_schema_extra=_VOLUMES)
+
+
+class HabitsOut(Schema):
+    """A workspace's practice and nominal sizes (m³). `may_change` tells whether this person may change them."""
+
+    workspace: UUID
+    name: str
+    version: int
+    practice: PracticeIn
+    sizes_m3: list[float] | None
+    may_change: bool
 
 
 class SaveSystem(Schema):
@@ -108,6 +163,7 @@ class SystemOut(SystemRow):
     """A system with its file and latest decisions. `may_change` tells whether this person may save."""
 
     site: SiteOut
+    workspace: UUID
     version: int
     may_change: bool
     document: SystemFile

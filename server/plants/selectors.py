@@ -7,9 +7,10 @@ from django.db.models import QuerySet
 from config.problems import NotFound
 from people.policies import PERMISSIONS, Actor
 
-from .models import Decision, Site, System
+from .habits import habits_of
+from .models import Decision, Habits, Site, System
 
-__all__ = ["decisions_of", "sites_for_actor", "system_for_actor", "systems_for_actor"]
+__all__ = ["decisions_of", "habits_for_actor", "sites_for_actor", "system_for_actor", "systems_for_actor"]
 
 
 def _workspaces(actor: Actor, permission: str) -> list[UUID]:
@@ -38,3 +39,8 @@ def system_for_actor(actor: Actor, system_id: UUID, lock: bool = False) -> Syste
 def decisions_of(system: System, most: int = 20) -> list[Decision]:
     """The system's latest decisions, newest first."""
     return list(system.decisions.select_related("made_by")[:most])
+
+
+def habits_for_actor(actor: Actor) -> list[Habits]:
+    """The habits of the actor's workspaces."""
+    return [habits_of(workspace) for workspace in _workspaces(actor, "habits.read")]

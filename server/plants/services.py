@@ -1,6 +1,5 @@
 """Changing: one function per change, with its permission, transaction and log entry inside."""
 
-from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
@@ -10,23 +9,20 @@ from config.problems import Conflict, NotFound
 from journal.services import note
 from people.policies import Actor, require
 from zerodip.decide import decision as decide
-from zerodip.decide import glance
 from zerodip.document import Document, read_document
-from zerodip.facts import Facts
+from zerodip.facts import facts_for
 
+from .glancing import glance_of
+from .habits import following
 from .models import Decision, Site, System
 from .selectors import sites_for_actor, system_for_actor
 
 __all__ = ["change_site", "create_system", "save_decision", "save_system"]
 
 
-def glance_of(document: Document) -> dict[str, Any]:
-    """What Rounds shows of a system, as plain values."""
-    return asdict(glance(document.system, document.settings, document.practice))
-
-
 def create_system(site: Site, document: Document) -> System:
     """Stores a new system on a site."""
+    document = following(document, site.workspace_id)
     return System.objects.create(
         site=site, name=document.system.name, document=document.as_json(), glance=glance_of(document)
     )
@@ -37,7 +33,7 @@ def save_system(actor: Actor, system_id: UUID, version: int, raw: Any) -> System
     """Stores a system's file over `version`. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "systems.change", system.site.workspace_id)
-    _store(system, version, read_document(raw))
+    _store(system, version, following(read_document(raw), system.site.workspace_id))
     note(actor.user, "systems.change", system.pk, version=system.version)
     return system
 
@@ -49,7 +45,7 @@ def save_decision(actor: Actor, system_id: UUID, decision_id: UUID, version: int
     Raises InvalidInput, Conflict, NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "decisions.save", system.site.workspace_id)
-    document = read_document(raw)
+    document = following(read_document(raw), system.site.workspace_id)
     known = Decision.objects.filter(pk=decision_id).first()
     if known is not None:
         return _repeated(known, system, document)
@@ -68,7 +64,7 @@ def _repeated(known: Decision, system: System, document: Document) -> Decision:
 
 
 def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Document) -> Decision:
-    decided = decide(Facts(document.system, document.settings, document.practice), "us")
+    decided = decide(facts_for(document.system, document.settings, document.practice), "us")
     return Decision.objects.create(
         id=decision_id,
         system=system,

@@ -31,12 +31,26 @@ def test_no_page_has_a_serious_accessibility_fault(open_page: Opener, theme: str
         expect(page.get_by_role("dialog")).to_be_visible()
         no_serious_fault(page)
         page.keyboard.press("Escape")
+    for tab, shown in (("Propose", "ways"), ("Schools", "schools"), ("Sizes", "sized")):
+        page.get_by_role("group", name="Weigh other ways").get_by_role("button", name=tab).click()
+        expect(page.get_by_test_id(shown)).to_be_visible()
+        no_serious_fault(page)
+        page.keyboard.press("Escape")
+    page.get_by_role("link", name="Schools").click()
+    expect(page.get_by_role("button", name="Keep this practice")).to_be_visible()
+    no_serious_fault(page)
 
 
 def test_rounds_list_first_what_needs_a_person_and_find_by_name(open_page: Opener) -> None:
     page = open_page()
     names = page.locator("li a:first-child .font-bold").all_text_contents()
-    assert names == ["Orchard house well", "Potting-shed well", "Millrace cottage"]
+    assert names == [
+        "Top-floor booster", "Millrace cottage",
+        "Orchard house well", "Glasshouse rainwater", "Potting-shed well",
+        "Byre well", "Workshop compressor", "Twin-tank well",
+        "Camper van pump",
+        "Galley pump",
+    ]  # fmt: skip
     page.get_by_placeholder("Find a site or a system").fill("quill")
     expect(page.get_by_text("Potting-shed well")).to_be_hidden()
     expect(page.get_by_text("Millrace cottage")).to_be_visible()

@@ -74,7 +74,7 @@ def test_where_no_setting_keeps_all_limits_it_says_which_are_left() -> None:
     proposal = propose(bare, settings())
     assert proposal.proposed.stops == 1
     assert any("No relief valve" in line for line in proposal.why)
-    assert any(line.startswith("Not judged, for want of a reading") for line in proposal.why)
+    assert any(line.startswith("Limits not judged, for want of a reading") for line in proposal.why)
 
 
 def test_the_usual_bands_stand_side_by_side_with_the_schools_air() -> None:

@@ -9,6 +9,7 @@ import pytest
 from config.api import api
 from people.models import Workspace
 from people.policies import OPEN, PERMISSIONS, PERSONAL
+from plants.habits import habits_of
 from plants.models import Site
 from plants.services import create_system
 from tests.core.plants import file
@@ -26,12 +27,16 @@ Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int,
 
 
 def _path(name: str) -> Callable[[World], str]:
-    return lambda w: name.format(system=w.system.pk, site=w.site.pk, new=uuid.uuid4())
+    return lambda w: name.format(system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4())
 
 
 def _save(world: World) -> dict[str, Any]:
     world.system.refresh_from_db()
     return {"version": world.system.version, "document": file()}
+
+
+def _habits(world: World) -> dict[str, Any]:
+    return {"version": habits_of(world.workspace.pk).version, "practice": {}}
 
 
 # operation: address, body, status for owner, technician, viewer, outsider, anonymous
@@ -62,6 +67,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"units": "kpa"},
         (200, 200, 403, 404, 401),
     ),
+    ("GET", "/api/habits"): (_path("/api/habits"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("PUT", "/api/habits/{workspace_id}"): (_path("/api/habits/{workspace}"), _habits, (200, 200, 403, 404, 401)),
+    ("POST", "/api/propose"): (_path("/api/propose"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
+    ("POST", "/api/schools"): (_path("/api/schools"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
+    ("POST", "/api/sizes"): (_path("/api/sizes"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
     ("POST", "/api/decide"): (_path("/api/decide"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
 }
 

@@ -60,7 +60,7 @@ def test_the_demo_opens_in_one_click_while_it_is_on(db: None, settings: Any) -> 
     browser = caller(None)
     assert browser.get("/api/session").json()["demo"] is True
     assert browser.send("POST", "/api/session/demo").json()["name"] == "Demo technician"
-    assert len(browser.get("/api/rounds").json()["sites"]) == 2
+    assert len(browser.get("/api/rounds").json()["sites"]) == 5
     settings.DEMO = False
     assert caller(None).send("POST", "/api/session/demo").status_code == 404
 

@@ -12,6 +12,7 @@ from journal.models import Entry
 from plants.models import Decision, System
 from tests.core.plants import file
 from zerodip.cli import main
+from zerodip.system import KINDS
 from zerodip.units import PSI
 
 from .conftest import World
@@ -88,6 +89,9 @@ BAD: list[tuple[Any, set[str]]] = [
 ]
 
 
+ASKS = ("decide", "propose", "schools", "sizes")
+
+
 @pytest.mark.parametrize(("document", "paths"), BAD)
 def test_bad_values_get_422_by_field_everywhere_and_the_store_keeps_what_it_had(
     world: World, document: Any, paths: set[str]
@@ -96,7 +100,7 @@ def test_bad_values_get_422_by_field_everywhere_and_the_store_keeps_what_it_had(
     answers = [
         keep(world, document, query="?units=metric"),
         world["owner"].send("PUT", f"/api/systems/{world.system.pk}", {"version": 1, "document": document}),
-        world["viewer"].send("POST", "/api/decide", {"document": document}),
+        *(world["viewer"].send("POST", f"/api/{ask}", {"document": document}) for ask in ASKS),
     ]
     for answer in answers:
         assert answer.status_code == 422, answer.content
@@ -112,16 +116,18 @@ def test_faults_are_worded_in_the_units_asked_for(world: World) -> None:
         {
             "path": "settings.cut_out_gauge_pa",
             "code": "too_large",
-            "message": "Cut-out is 10,000 bar; allowed 0.41 bar to 20.68 bar.",
-            "allowed": "0.41 bar to 20.68 bar",
+            "message": "Cut-out is 10,000 bar; allowed 0.14 bar to 20.68 bar.",
+            "allowed": "0.14 bar to 20.68 bar",
         }
     ]
 
 
 @pytest.mark.parametrize("raw", ["{", "", "\xff", "[" * 5000, '{"document": ', "null", '{"version": 1e999}', "[1]"])
-@pytest.mark.parametrize("address", ["/api/decide", "/api/systems/{system}", "/api/systems/{system}/decisions/{new}"])
+@pytest.mark.parametrize(
+    "address", ["/api/decide", "/api/sizes", "/api/systems/{system}", "/api/systems/{system}/decisions/{new}"]
+)
 def test_what_is_not_json_is_refused_and_never_a_500(world: World, raw: str, address: str) -> None:
-    method = "POST" if address == "/api/decide" else "PUT"
+    method = "PUT" if "systems" in address else "POST"
     path = address.format(system=world.system.pk, new=uuid.uuid4())
     assert world["owner"].send(method, path, raw=raw).status_code in (400, 422)
 
@@ -176,7 +182,7 @@ def test_rounds_take_as_many_queries_for_twenty_systems_as_for_one(
         assert len(world["viewer"].get("/api/rounds").json()["sites"][0]["systems"]) == 21
 
 
-def test_the_demo_shows_three_systems_that_differ_and_loads_once(db: None, settings: Any) -> None:
+def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings: Any) -> None:
     settings.DEMO, settings.DEMO_PASSWORD = True, "only here"
     for _ in range(2):
         call_command("load_demo")
@@ -188,9 +194,16 @@ def test_the_demo_shows_three_systems_that_differ_and_loads_once(db: None, setti
     assert {name: (g["verdict"], g["headline"]["us"]) for name, g in seen.items()} == {
         "Potting-shed well": ("pass", "All limits kept"),
         "Orchard house well": ("stop", "Pre-charge at or above cut-in"),
+        "Glasshouse rainwater": ("stop", "Untreated water without a label"),
         "Millrace cottage": ("stop", "Short runs"),
+        "Top-floor booster": ("stop", "The pump draws the supply down too far"),
+        "Byre well": ("stop", "Short runs"),
+        "Twin-tank well": ("caution", "Tanks with different pre-charges"),
+        "Workshop compressor": ("caution", "Cut-out too near the safety valve"),
+        "Galley pump": ("cannot_tell", "Not read: the switch's range, under its cover"),
+        "Camper van pump": ("caution", "No cut-out works at both voltages"),
     }
-    assert [site["systems"][0]["name"] for site in sites] == ["Orchard house well", "Millrace cottage"]
+    assert {row["glance"]["kind"] for site in sites for row in site["systems"]} == set(KINDS)
 
 
 def test_glances_are_worked_out_again_after_the_rules_changed(world: World) -> None:

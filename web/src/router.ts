@@ -6,6 +6,7 @@ export const { p, navigate, route } = createRouter({
   '/': Rounds,
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
+  '/schools': () => import('./features/schools/SchoolsPage.svelte'),
   '*': () => import('./features/rounds/Lost.svelte'),
 })
 

@@ -69,7 +69,7 @@ AIR = (
         dimension="share",
         formula="On / (on + off) at {f.use_m3_s:air_flow}: {f.duty:share}, {f.use_starts_per_s:rate}.",
         source=MASS_BALANCE,
-        note=lambda facts, f: f"{f.use_starts_per_s:rate}",
+        note=lambda facts, f: f"starting {f.use_starts_per_s:rate}",
         shown=_use_known,
     ),
     AnswerKind(

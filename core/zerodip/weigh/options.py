@@ -13,7 +13,7 @@ from ..units import Shown
 __all__ = ["Figure", "Option", "Weighed", "ease", "option", "weighed"]
 
 _SHOWN = {
-    "water": ("tap", "drawdown", "run", "starts", "reserve", "lowest", "renewed"),
+    "water": ("tap", "drawdown", "run", "starts", "reserve", "lowest"),
     "air": ("between", "run", "pump_up", "starts", "duty"),
     "tankless": ("running", "dead_head", "pulses", "drawdown"),
 }

@@ -103,7 +103,7 @@ def _why(best: Weighed, now: Weighed, count: int, floor: float, units: str) -> l
         said.append(
             f"Drain the tank and let it take air first: that gives back the drawdown it lost, to {f.drawdown_m3:volume}."
         )
-    said += [_limits(best, f), _unread(best, f)]
+    said += [_limits(best, f), _unread(best)]
     if isinstance(best.facts, TanklessFacts):
         said.append(_window_why(best.facts, f))
     elif best.run_s:
@@ -135,10 +135,10 @@ def _limits(best: Weighed, f: Shown) -> str:
     return "No limit is passed and nothing calls for caution."
 
 
-def _unread(best: Weighed, f: Shown) -> str:
+def _unread(best: Weighed) -> str:
     """A limit that could not be judged is said, never passed over."""
-    names = [f.fill(finding.rule.title) for finding in best.findings if finding.verdict is Verdict.CANNOT_TELL]
-    return f"Not judged, for want of a reading: {'; '.join(names)}." if names else ""
+    unread = [reading.title for finding in best.findings for reading in finding.missing]
+    return f"Limits not judged, for want of a reading: {'; '.join(dict.fromkeys(unread))}." if unread else ""
 
 
 def _window_why(facts: TanklessFacts, f: Shown) -> str:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { SystemFile } from './api/client'
 import { shownAt, typedAt, valueAt, withoutEntered, withValue } from './file'
-import { plateOf } from './plates'
+import { KIND_WORDS, plateOf, platesFor } from './plates'
 import { unitFor } from './units'
 
 const CUT_IN = 'settings.cut_in_gauge_pa'
@@ -43,9 +43,24 @@ describe('a system file', () => {
   })
 
   it('knows on which plate a fault is corrected', () => {
-    expect(plateOf(CUT_IN)?.id).toBe('switch')
-    expect(plateOf('entered.system.tanks.0.volume_m3')?.id).toBe('tank')
-    expect(plateOf('system.pump.points.1.head_m')?.id).toBe('pump')
-    expect(plateOf('version')).toBeUndefined()
+    expect(plateOf('well_bladder', CUT_IN)?.id).toBe('switch')
+    expect(plateOf('boosted', 'entered.system.tanks.0.volume_m3')?.id).toBe('tank')
+    expect(plateOf('cistern', 'system.pump.points.1.head_m')?.id).toBe('pump')
+    expect(plateOf('well_air', 'version')).toBeUndefined()
+    expect(plateOf('tankless', 'settings.pre_charge_gauge_pa')?.title).toBe('Accumulator')
+    expect(plateOf('compressor', 'system.leak_test.seconds')?.title).toBe('Tools, leaks')
+  })
+
+  it('sums up the plates of every kind without a reading missing', () => {
+    for (const kind of Object.keys(KIND_WORDS)) {
+      const bare = {
+        system: { kind, tanks: [{}], receivers: [{}], outlets: [{}], pump: { points: [{}] } },
+        settings: {},
+      }
+      for (const plate of platesFor(kind)) {
+        expect(plate.summary(bare as never, 'us').join(' ')).not.toMatch(/undefined|NaN/)
+        expect(plate.sections(bare as never).length).toBeGreaterThan(0)
+      }
+    }
   })
 })

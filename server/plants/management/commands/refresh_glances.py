@@ -4,8 +4,8 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from plants.glancing import glance_of
 from plants.models import System
-from plants.services import glance_of
 from zerodip.document import read_document
 from zerodip.errors import InvalidInput
 

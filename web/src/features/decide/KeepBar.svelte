@@ -18,7 +18,8 @@
 
   function settings(file: unknown): string {
     const at = (name: string) => figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
-    return `in ${at('cut_in')}, out ${at('cut_out')}, air ${at('pre_charge')}`
+    const air = at('pre_charge')
+    return `in ${at('cut_in')}, out ${at('cut_out')}${air === '–' ? '' : `, air ${air}`}`
   }
 </script>
 

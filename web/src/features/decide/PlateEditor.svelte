@@ -3,9 +3,10 @@
   import { fieldOf } from '../../lib/fields'
   import type { DecideState } from './decide.svelte'
   import { OPTION_WORDS, type PlateKind, type Row } from '../../lib/plates'
-  import PumpPlate from './PumpPlate.svelte'
-  import Schools from './Schools.svelte'
-  import TankPlate from './TankPlate.svelte'
+  import PartBox from './PartBox.svelte'
+  import PartList from './PartList.svelte'
+  import Practice from './Practice.svelte'
+  import PumpModel from './PumpModel.svelte'
 
   let {
     plate,
@@ -41,10 +42,19 @@
   <div class="modal-box max-h-[92dvh]">
     <h2 id="plate-title" class="mb-3 text-lg font-bold">{plate.title}</h2>
     <div class="grid gap-4">
-      {#if plate.id === 'tank'}<TankPlate {table} {row} />{/if}
-      {#if plate.id === 'pump'}<PumpPlate {table} {row} />{/if}
-      {#if plate.id === 'practice'}<Schools {table} />{/if}
-      {#each plate.rows(table.file!) as at (at.path)}{@render row(at)}{/each}
+      {#each plate.sections(table.file!) as section, at (at)}
+        {#if section.kind === 'rows'}
+          {#each section.rows as line (line.path)}{@render row(line)}{/each}
+        {:else if section.kind === 'list'}
+          <PartList {table} {section} {row} />
+        {:else if section.kind === 'part'}
+          <PartBox {table} {section} {row} />
+        {:else if section.kind === 'pump'}
+          <PumpModel {table} />
+        {:else}
+          <Practice {table} {row} names={section.names} />
+        {/if}
+      {/each}
     </div>
     <form
       method="dialog"

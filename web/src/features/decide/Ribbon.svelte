@@ -1,7 +1,7 @@
 <script lang="ts">
   import { preferences } from '../../lib/preferences.svelte'
-  import { text, unitFor, fromSi, digits } from '../../lib/units'
-  import { GRIPS, gripPath, type DecideState, type GripId } from './decide.svelte'
+  import { text, unitFor, fromSi, digits, type Dimension } from '../../lib/units'
+  import { gripPath, type DecideState, type GripId } from './decide.svelte'
   import { area, curve, height, heights, scalesFor, spread, stillFits, valueAtHeight, type Frame } from './ribbon'
 
   let { table }: { table: DecideState } = $props()
@@ -17,10 +17,12 @@
   let grabbed = 0
 
   const narrow = $derived(width < 560)
-  const ribbon = $derived(table.result!.decision.ribbon)
+  const ribbon = $derived(table.result!.decision.ribbon!)
+  const GRIPS = $derived(table.grips)
+  const air = $derived(ribbon.holds === 'air')
   const units = $derived({
     pressure: unitFor('pressure', preferences.units),
-    volume: unitFor('volume', preferences.units),
+    held: unitFor(ribbon.held_dimension as Dimension, preferences.units),
     duration: unitFor('duration', preferences.units),
   })
   const frame = $derived<Frame>({
@@ -39,9 +41,11 @@
   const levels = $derived({
     cut_out: heights(ribbon.cut_out, scales, frame),
     cut_in: heights(ribbon.cut_in, scales, frame),
-    pre_charge: heights(ribbon.pre_charge, scales, frame),
+    pre_charge: ribbon.pre_charge ? heights(ribbon.pre_charge, scales, frame) : undefined,
+    settled: ribbon.settled ? heights(ribbon.settled, scales, frame) : undefined,
+    ghost: ribbon.ghost.map((level) => heights(level, scales, frame)),
   })
-  const dips = $derived(ribbon.pre_charge.gauge_pa >= ribbon.cut_in.gauge_pa)
+  const dips = $derived(ribbon.pre_charge != null && ribbon.pre_charge.gauge_pa >= ribbon.cut_in.gauge_pa)
   const gripsY = $derived(Object.fromEntries(GRIPS.map((grip) => [grip, gripHeight(grip)])) as Record<GripId, number>)
   const pillsY = $derived.by(() => {
     const ys = spread(
@@ -52,7 +56,7 @@
     )
     return Object.fromEntries(GRIPS.map((grip, at) => [grip, ys[at]!])) as Record<GripId, number>
   })
-  const drawdown = $derived(ribbon.cut_out.water_m3 - ribbon.cut_in.water_m3)
+  const drawdown = $derived(ribbon.cut_out.held_m3 - ribbon.cut_in.held_m3)
   const marks = $derived(
     ribbon.marks.filter((mark) => mark.gauge_pa <= scales.gauge.most && mark.gauge_pa >= scales.gauge.least),
   )
@@ -68,9 +72,10 @@
   /** A grip stands where it was put, even before the answer has come. */
   function gripHeight(grip: GripId): number {
     const value = table.value(gripPath(grip))
-    const pa = typeof value === 'number' ? value : ribbon[grip].gauge_pa
+    const pa = typeof value === 'number' ? value : gaugeOf(grip)
     return height(pa, scales.gauge, frame.top, frame.bottom)
   }
+  const gaugeOf = (grip: GripId) => ribbon[grip]?.gauge_pa ?? 0
   const number = (grip: GripId) => table.shown(gripPath(grip), 'pressure') || '–'
   /** Whether a tick's number has room: the grips' own numbers stand beside the scale too. */
   const clear = (y: number) => GRIPS.every((grip) => Math.abs(gripsY[grip] - y) > 11)
@@ -99,7 +104,7 @@
   function press(grip: GripId, event: KeyboardEvent) {
     const step = units.pressure.step * units.pressure.factor
     const bounds = ribbon.grips[grip]!
-    const now = (table.value(gripPath(grip)) as number | null) ?? ribbon[grip].gauge_pa
+    const now = (table.value(gripPath(grip)) as number | null) ?? gaugeOf(grip)
     const to: Record<string, number> = {
       ArrowUp: now + step,
       ArrowRight: now + step,
@@ -127,17 +132,27 @@
     <g class="text-[13px]" fill="var(--color-neutral)">
       <text x={frame.xs[0]} y="14" text-anchor="middle">Gauge, {units.pressure.symbol}</text>
       <text x={frame.xs[1]} y="14" text-anchor="middle"
-        >{narrow ? 'Water' : 'Water in the tank'}, {units.volume.symbol}</text
+        >{narrow ? (air ? 'Air' : 'Water') : ribbon.held_title}, {units.held.symbol}</text
       >
       <text x={Math.min(frame.xs[2], width - 40)} y="14" text-anchor="middle">{narrow ? 'Run' : 'Pump run'}, s</text>
     </g>
 
     <path data-testid="band" d={area(levels.cut_out, levels.cut_in, frame)} fill="var(--zd-water)" />
-    {#if dips}
+    {#if levels.pre_charge && dips}
       <path data-testid="dip" d={area(levels.pre_charge, levels.cut_in, frame, 1)} fill="url(#dip-hatch)" />
-    {:else}
+    {:else if levels.pre_charge}
       <path d={area(levels.cut_in, levels.pre_charge, frame)} fill="var(--zd-sand)" />
     {/if}
+    {#each levels.ghost as ys, at (at)}
+      <path
+        data-testid="ghost"
+        d={curve(ys, frame, 0, 1)}
+        fill="none"
+        stroke="var(--color-secondary)"
+        stroke-width="2"
+        stroke-dasharray="2 5"
+      />
+    {/each}
     {#each ribbon.threads as thread (thread.gauge_pa)}
       <path
         d={curve(heights(thread, scales, frame), frame)}
@@ -146,9 +161,18 @@
         opacity="0.28"
       />
     {/each}
+    {#if levels.ghost.length}
+      <text
+        x={frame.xs[1] - 12}
+        y={middle(levels.ghost[0]![1], levels.ghost[1]![1]) + 5}
+        text-anchor="end"
+        class="text-[13px]"
+        fill="var(--color-secondary)">re-aired</text
+      >
+    {/if}
 
     {#each [0, 1, 2] as axis (axis)}
-      {@const scale = [scales.gauge, scales.water, scales.run][axis]!}
+      {@const scale = [scales.gauge, scales.held, scales.run][axis]!}
       {@const x = frame.xs[axis]!}
       <path d="M{x} {frame.top - 6}V{frame.bottom + 6}" stroke="var(--color-base-content)" stroke-width="2.5" />
       {#each scale.ticks as at (at)}
@@ -161,7 +185,7 @@
             text-anchor={axis === 0 ? 'end' : 'start'}
             fill="var(--color-neutral)"
             class="font-mono text-[13px]"
-            >{axis === 0 ? pressureTick(at) : tick(at, axis === 1 ? units.volume : units.duration)}</text
+            >{axis === 0 ? pressureTick(at) : tick(at, axis === 1 ? units.held : units.duration)}</text
           >
         {/if}
       {/each}
@@ -169,39 +193,64 @@
 
     <path d={curve(levels.cut_out, frame)} fill="none" stroke="var(--color-secondary)" stroke-width="3" />
     <path d={curve(levels.cut_in, frame)} fill="none" stroke="var(--color-secondary)" stroke-width="3" />
-    <path
-      d={curve(levels.pre_charge, frame, 0, dips ? 1 : 2)}
-      fill="none"
-      stroke={dips ? 'var(--color-error)' : 'var(--color-accent)'}
-      stroke-width="2.5"
-      stroke-dasharray="7 5"
-    />
+    {#if levels.pre_charge}
+      <path
+        d={curve(levels.pre_charge, frame, 0, dips ? 1 : 2)}
+        fill="none"
+        stroke={dips ? 'var(--color-error)' : 'var(--color-accent)'}
+        stroke-width="2.5"
+        stroke-dasharray="7 5"
+      />
+    {/if}
+    {#if levels.settled && ribbon.settled}
+      <path
+        data-testid="settled"
+        d={curve(levels.settled, frame, 0, 1)}
+        fill="none"
+        stroke="var(--color-accent)"
+        stroke-width="2.5"
+        stroke-dasharray="7 5"
+      />
+      <text
+        x={frame.xs[1] - 10}
+        y={levels.settled[1] + 18}
+        text-anchor="end"
+        class="text-[13px]"
+        fill="var(--color-accent)">settles to {text(ribbon.settled.gauge_pa, 'pressure', preferences.units)}</text
+      >
+    {/if}
 
     {#each marks as mark, at (mark.id)}
       {@const y = height(mark.gauge_pa, scales.gauge, frame.top, frame.bottom)}
       <path
         d="M{frame.xs[0] - 8} {y}h34L{frame.xs[0] + 40} {marksY[at]}"
-        stroke="var(--color-error)"
+        stroke={mark.holds ? 'var(--color-error)' : 'var(--color-neutral)'}
         stroke-width="2"
         fill="none"
       />
       <text
         x={frame.xs[0] + 44}
         y={marksY[at]! + 4}
-        fill="var(--color-error)"
+        fill={mark.holds ? 'var(--color-error)' : 'var(--color-neutral)'}
         class="text-[12.5px] [paint-order:stroke]"
         stroke="var(--color-base-200)"
         stroke-width="3">{pressureTick(mark.gauge_pa)} {mark.title}</text
       >
     {/each}
 
-    <g class="figure pointer-events-none" fill="var(--color-secondary)" text-anchor="middle">
+    <g
+      class="figure pointer-events-none [paint-order:stroke]"
+      fill="var(--color-secondary)"
+      stroke="var(--zd-water)"
+      stroke-width="6"
+      text-anchor="middle"
+    >
       {#if drawdown > 0}
         <text
           x={middle(frame.xs[0], frame.xs[1])}
           y={middle(levels.cut_out[0] + levels.cut_out[1], levels.cut_in[0] + levels.cut_in[1]) / 2 + 6}
           class={narrow ? 'text-base' : 'text-xl'}
-          >{text(drawdown, 'volume', preferences.units)}{narrow ? '' : ' per start'}</text
+          >{text(drawdown, ribbon.held_dimension as Dimension, preferences.units)}{narrow ? '' : ' per start'}</text
         >
       {/if}
       <text
@@ -225,7 +274,7 @@
         aria-orientation="vertical"
         aria-valuemin={Math.round(fromSi(ribbon.grips[grip]!.least_gauge_pa, units.pressure) * 100) / 100}
         aria-valuemax={Math.round(fromSi(ribbon.grips[grip]!.most_gauge_pa, units.pressure) * 100) / 100}
-        aria-valuenow={Math.round(fromSi(ribbon[grip].gauge_pa, units.pressure) * 100) / 100}
+        aria-valuenow={Math.round(fromSi(gaugeOf(grip), units.pressure) * 100) / 100}
         aria-valuetext="{number(grip)} {units.pressure.symbol}"
         data-grip={grip}
         class="group cursor-ns-resize touch-none outline-none"

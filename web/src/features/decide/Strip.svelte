@@ -1,6 +1,6 @@
 <script lang="ts">
   import { preferences } from '../../lib/preferences.svelte'
-  import { fromSi, text, toSi, unitFor } from '../../lib/units'
+  import { fromSi, text, toSi, unitFor, type Dimension } from '../../lib/units'
   import type { DecideState } from './decide.svelte'
   import { height, scaleAround } from './ribbon'
 
@@ -11,8 +11,10 @@
   const BOTTOM = 88
   const LEFT = 52
 
-  const strip = $derived(table.result!.strip)
-  const flow = $derived(unitFor('flow', preferences.units))
+  const strip = $derived(table.result!.strip!)
+  const ribbon = $derived(table.result!.decision.ribbon!)
+  const dimension = $derived(ribbon.flow_dimension as Dimension)
+  const flow = $derived(unitFor(dimension, preferences.units))
   const pressure = $derived(unitFor('pressure', preferences.units))
   const scale = $derived(
     scaleAround(Math.min(...strip.trail.gauges_pa), Math.max(...strip.trail.gauges_pa), pressure, 3),
@@ -27,10 +29,7 @@
   const most = $derived(fromSi(strip.most_draw_m3_s, flow))
   const worst = $derived(strip.worst_draw_m3_s)
   const minutes = $derived(Array.from({ length: strip.seconds / 60 / 5 + 1 }, (_, at) => at * 5))
-  const setPoints = $derived([
-    table.result!.decision.ribbon.cut_out.gauge_pa,
-    table.result!.decision.ribbon.cut_in.gauge_pa,
-  ])
+  const setPoints = $derived([ribbon.cut_out.gauge_pa, ribbon.cut_in.gauge_pa])
   const number = (pa: number) => text(pa, 'pressure', preferences.units).split(' ')[0]
 
   function slide(event: Event & { currentTarget: HTMLInputElement }) {
@@ -40,9 +39,9 @@
 
 <section aria-label="The next quarter of an hour">
   <div class="flex flex-wrap items-center gap-x-4 text-sm">
-    <label for="draw" class="sr-only">Draw</label>
-    <span class="text-neutral">A quarter of an hour at</span>
-    <span class="figure text-lg">{text(strip.draw_m3_s, 'flow', preferences.units)}</span>
+    <label for="draw" class="sr-only">{ribbon.holds === 'air' ? 'Air used' : 'Draw'}</label>
+    <span class="text-neutral">A quarter of an hour {ribbon.holds === 'air' ? 'using' : 'at'}</span>
+    <span class="figure text-lg">{text(strip.draw_m3_s, dimension, preferences.units)}</span>
     <div class="relative min-w-40 flex-1">
       <input
         id="draw"
@@ -53,7 +52,7 @@
         step={flow.step / 2}
         value={fromSi(strip.draw_m3_s, flow)}
         oninput={slide}
-        aria-valuetext={text(strip.draw_m3_s, 'flow', preferences.units)}
+        aria-valuetext={text(strip.draw_m3_s, dimension, preferences.units)}
       />
       {#if worst != null}
         <span
@@ -68,7 +67,9 @@
       disabled={worst == null}
       onclick={() => table.drawAt(null)}
     >
-      {worst == null ? 'no worst draw' : `worst draw ${text(worst, 'flow', preferences.units)}`}
+      {worst == null
+        ? 'no worst draw'
+        : `worst ${ribbon.holds === 'air' ? 'use' : 'draw'} ${text(worst, dimension, preferences.units)}`}
     </button>
   </div>
   <div bind:clientWidth={width}>

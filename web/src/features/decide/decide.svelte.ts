@@ -8,6 +8,7 @@ import { dropDraft, readDraft, writeDraft } from './draft'
 
 export type GripId = 'cut_out' | 'cut_in' | 'pre_charge'
 export const GRIPS: GripId[] = ['cut_out', 'cut_in', 'pre_charge']
+export type Habits = Schemas['HabitsOut']
 export const gripPath = (grip: GripId) => `settings.${grip}_gauge_pa`
 
 /** One system on the table: its file as edited, the server's judgement of it, and what is still to be kept. */
@@ -19,6 +20,7 @@ export class DecideState {
   faults = $state.raw<Fault[]>([])
   problem = $state.raw<Problem | undefined>()
   conflict = $state.raw<Problem | undefined>()
+  habits = $state.raw<Habits | undefined>()
   draw = $state<number | null>(null)
   /** Why the grip being moved goes no further; empty when it is free. */
   held = $state('')
@@ -32,6 +34,14 @@ export class DecideState {
     this.id = id
   }
 
+  /** The picture of this kind of system, with its grips. */
+  get picture(): Pick<Schemas['Ribbon'], 'grips'> | undefined {
+    return this.result?.decision.ribbon ?? this.result?.decision.window ?? undefined
+  }
+  get grips(): GripId[] {
+    const has = this.picture?.grips ?? {}
+    return GRIPS.filter((grip) => has[grip])
+  }
   get dirty() {
     return this.file !== this.system?.document
   }
@@ -53,6 +63,12 @@ export class DecideState {
     if (draft) this.file = draft
     this.restored = draft !== undefined
     await this.ask()
+    void this.#habits(data.workspace)
+  }
+
+  async #habits(workspace: string) {
+    const { data } = await this.#call(api.GET('/api/habits'))
+    this.habits = (data as Habits[] | undefined)?.find((habits) => habits.workspace === workspace)
   }
 
   /** Asks the server what the file as it stands would do. While one answer is under way, only the latest state waits. */
@@ -107,9 +123,10 @@ export class DecideState {
     return this.faults.filter((fault) => paths.some((path) => fault.path === path || fault.path.startsWith(path + '.')))
   }
 
-  /** Moves a grip to a gauge pressure, in whole steps of the unit, no further than the server's limits for it. */
+  /** Moves a grip to a gauge pressure, in whole steps of the unit, no further than the server's limits for it. What the
+   * server says goes along (with one screw, cut-in) moves by as much. */
   move(grip: GripId, pa: number) {
-    const bounds = this.result?.decision.ribbon.grips[grip]
+    const bounds = this.picture?.grips[grip]
     if (!bounds || !this.file) return
     const unit = unitFor('pressure', preferences.units)
     const [least, most] = [fromSi(bounds.least_gauge_pa, unit), fromSi(bounds.most_gauge_pa, unit)]
@@ -118,7 +135,26 @@ export class DecideState {
     const landed = inside < wanted ? Math.floor(most / unit.step + 1e-6) * unit.step : inside
     this.held = landed < wanted ? bounds.most_reason : landed > wanted ? bounds.least_reason : ''
     const text = String(Number(landed.toFixed(3)))
-    if (text !== this.shown(gripPath(grip), 'pressure')) this.type(gripPath(grip), text, 'pressure')
+    if (text === this.shown(gripPath(grip), 'pressure')) return
+    const before = this.value(gripPath(grip))
+    let file = typedAt(this.file, gripPath(grip), text, 'pressure', preferences.units)
+    const along = bounds.takes_along && gripPath(bounds.takes_along as GripId)
+    const other = along ? this.value(along) : undefined
+    if (along && typeof before === 'number' && typeof other === 'number') {
+      const moved = other + Number(valueAt(file, gripPath(grip))) - before
+      file = withValue(withoutEntered(file, along), along, moved)
+    }
+    this.change(file)
+  }
+
+  /** Takes settings that were proposed. */
+  take(option: Schemas['Option']) {
+    let file = withoutEntered(this.file!, 'settings')
+    const { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed } = option
+    const settings = { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed: air_renewed || null }
+    file = withValue(file, 'settings', settings)
+    this.held = ''
+    this.change(file)
   }
 
   drawAt(draw: number | null) {

@@ -15,16 +15,22 @@ import {
 
 const units = {
   pressure: unitFor('pressure', 'us'),
-  volume: unitFor('volume', 'us'),
+  held: unitFor('volume', 'us'),
   duration: unitFor('duration', 'us'),
 }
 const psi = units.pressure.factor
 const level = (gauge: number, gallons: number, run_s: number | null) => ({
   gauge_pa: gauge * psi,
-  water_m3: gallons * units.volume.factor,
+  held_m3: gallons * units.held.factor,
   run_s,
 })
 const ribbon = {
+  holds: 'water',
+  held_title: 'Water in the tank',
+  held_dimension: 'volume',
+  flow_dimension: 'flow',
+  settled: null,
+  ghost: [],
   cut_out: level(60, 13.2, 69),
   cut_in: level(40, 1.6, 0),
   pre_charge: level(38, 0, -10),
@@ -40,7 +46,7 @@ describe('the ribbon', () => {
   it('has scales in round numbers that hold everything', () => {
     const scales = scalesFor(ribbon, units)
     expect(scales.gauge.ticks.map((tick) => Math.round(tick / psi))).toEqual([30, 40, 50, 60, 70, 80])
-    expect(scales.water.least).toBe(0)
+    expect(scales.held.least).toBe(0)
     expect(stillFits(scales, ribbon)).toBe(true)
     expect(stillFits(scales, { ...ribbon, cut_out: level(90, 13.2, 69) })).toBe(false)
     expect([7, 0.7, 45, 300].map((span) => niceStep(span, 5))).toEqual([2, 0.2, 10, 100])

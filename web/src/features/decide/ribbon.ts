@@ -48,27 +48,30 @@ export interface Frame {
 }
 export interface Scales {
   gauge: Scale
-  water: Scale
+  held: Scale
   run: Scale
 }
 
-/** The three scales for a ribbon. Water begins at the empty tank; time at cut-in, below it the reserve. */
-export function scalesFor(ribbon: Ribbon, units: Record<'pressure' | 'volume' | 'duration', Unit>): Scales {
+/** The three scales for a ribbon. What is held begins at the empty tank (of air, not far below cut-in); time at cut-in, below
+ * it the reserve. */
+export function scalesFor(ribbon: Ribbon, units: Record<'pressure' | 'held' | 'duration', Unit>): Scales {
   const run = ribbon.cut_out.run_s ?? 120
-  const before = Math.min(ribbon.pre_charge.run_s ?? 0, 0)
+  const before = Math.min(ribbon.pre_charge?.run_s ?? 0, 0)
+  const held = [ribbon.cut_out, ...ribbon.ghost].map((level) => level.held_m3)
+  const least = ribbon.holds === 'air' ? ribbon.cut_in.held_m3 * 0.75 : 0
   return {
     gauge: scaleAround(ribbon.gauge_least_pa, ribbon.gauge_most_pa, units.pressure, 6),
-    water: scaleAround(0, Math.max(ribbon.cut_out.water_m3 * 1.3, toSi(1, units.volume)), units.volume, 4),
+    held: scaleAround(least, Math.max(least + (Math.max(...held) - least) * 1.3, toSi(1, units.held)), units.held, 4),
     run: scaleAround(before * 1.15, Math.max(run * 1.25, 20), units.duration, 4),
   }
 }
 
 /** Whether the scales still hold everything, so that they may stay put while a grip is dragged. */
 export function stillFits(scales: Scales, ribbon: Ribbon): boolean {
-  const levels = [ribbon.cut_out, ribbon.cut_in, ribbon.pre_charge]
+  const levels = [ribbon.cut_out, ribbon.cut_in, ...(ribbon.pre_charge ? [ribbon.pre_charge] : [])]
   return (
     within(scales.gauge, ...levels.map((level) => level.gauge_pa)) &&
-    within(scales.water, ribbon.cut_out.water_m3) &&
+    within(scales.held, ribbon.cut_out.held_m3, ribbon.cut_in.held_m3) &&
     within(scales.run, ribbon.cut_out.run_s ?? scales.run.most)
   )
 }
@@ -78,7 +81,7 @@ export function heights(level: Level, scales: Scales, frame: Frame): [number, nu
   const { top, bottom } = frame
   return [
     height(level.gauge_pa, scales.gauge, top, bottom),
-    height(level.water_m3, scales.water, top, bottom),
+    height(level.held_m3, scales.held, top, bottom),
     level.run_s === null || level.run_s === undefined ? top - 14 : height(level.run_s, scales.run, top, bottom),
   ]
 }

@@ -5,6 +5,7 @@
   import VerdictMark from '../../lib/controls/VerdictMark.svelte'
   import { preferences } from '../../lib/preferences.svelte'
   import { session } from '../../lib/session.svelte'
+  import { KIND_WORDS } from '../../lib/plates'
   import { parts } from '../../lib/units'
 
   let rounds = $state<Schemas['RoundsOut'] | undefined>()
@@ -70,16 +71,20 @@
               <span class="grid min-w-0 flex-1 gap-0.5">
                 <span class="text-lg leading-snug font-bold">{system.name}</span>
                 <span class="text-sm">{seen.headline[preferences.units]}</span>
-                <span class="text-sm text-neutral">{remains(seen)}</span>
+                <span class="text-sm text-neutral"
+                  >{[KIND_WORDS[seen.kind], remains(seen)].filter(Boolean).join(' · ')}</span
+                >
                 <span class="text-sm sm:hidden"
                   ><span class="figure">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
-                  {unit}, air {pressure(seen.pre_charge_gauge_pa)}</span
+                  {unit}{seen.pre_charge_gauge_pa == null ? '' : `, air ${pressure(seen.pre_charge_gauge_pa)}`}</span
                 >
               </span>
               <span class="hidden text-right sm:block">
                 <span class="figure text-2xl">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
                 <span class="text-sm">{unit}</span>
-                <span class="block text-sm text-neutral">air {pressure(seen.pre_charge_gauge_pa)} {unit}</span>
+                {#if seen.pre_charge_gauge_pa != null}
+                  <span class="block text-sm text-neutral">air {pressure(seen.pre_charge_gauge_pa)} {unit}</span>
+                {/if}
               </span>
             </a>
             <a

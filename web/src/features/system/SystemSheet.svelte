@@ -8,7 +8,7 @@
   import { session } from '../../lib/session.svelte'
   import { text, type Dimension, type System } from '../../lib/units'
   import { route } from '../../router'
-  import { PLATES } from '../../lib/plates'
+  import { KIND_WORDS, platesFor } from '../../lib/plates'
 
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
   let problem = $state.raw<Problem | undefined>()
@@ -31,8 +31,29 @@
   }
   const setting = (file: unknown, name: string) =>
     figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
+  /** The figures of a decision worth a column, by kind of system. */
+  const FIGURES: Record<string, [string, string, Dimension][]> = {
+    compressor: [
+      ['Free air', 'between', 'air_volume'],
+      ['Run', 'run', 'duration'],
+    ],
+    tankless: [['Running', 'running', 'pressure']],
+  }
+  const figures = $derived(
+    FIGURES[system?.glance.kind ?? ''] ?? [
+      ['Drawdown', 'drawdown', 'volume'],
+      ['Run', 'run', 'duration'],
+    ],
+  ) as [string, string, Dimension][]
   const figure = (value: number | null | undefined, dimension: Dimension) =>
     value == null ? '–' : text(value, dimension, preferences.units)
+  const points = $derived(
+    [
+      ['Cut-in', 'cut_in'],
+      ['Cut-out', 'cut_out'],
+      ['Pre-charge', 'pre_charge'],
+    ].filter(([, name]) => name !== 'pre_charge' || system?.glance.pre_charge_gauge_pa != null),
+  )
   const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
 </script>
 
@@ -51,6 +72,7 @@
       <BandGlyph glance={seen} height={96} />
       <div class="min-w-0 flex-1">
         <h1 class="text-3xl font-bold">{system.name}</h1>
+        <p class="text-sm text-neutral">{KIND_WORDS[seen.kind]}</p>
         <p class="mt-1 flex items-center gap-2">
           <VerdictMark verdict={seen.verdict} size={16} />
           {VERDICTS[seen.verdict]?.word}: {seen.headline[preferences.units]}
@@ -65,7 +87,7 @@
     <section aria-labelledby="in-force" class="mb-6">
       <h2 id="in-force" class="mb-2 font-bold">In force</h2>
       <dl class="grid grid-cols-3 gap-2">
-        {#each [['Cut-in', 'cut_in'], ['Cut-out', 'cut_out'], ['Pre-charge', 'pre_charge']] as [title, name] (name)}
+        {#each points as [title, name] (name)}
           <div class="rounded-box border border-base-300 bg-base-100 px-3 py-2">
             <dt class="text-sm">{title}</dt>
             <dd class="figure text-lg whitespace-nowrap sm:text-2xl">{setting(system.document, name!)}</dd>
@@ -76,7 +98,7 @@
     <section aria-labelledby="plates" class="mb-6">
       <h2 id="plates" class="mb-2 font-bold">Plates</h2>
       <dl class="grid grid-cols-2 gap-2 sm:grid-cols-3">
-        {#each PLATES as plate (plate.id)}
+        {#each platesFor(seen.kind) as plate (plate.id)}
           {@const [first, ...rest] = plate.summary(system.document, preferences.units)}
           <div class="min-w-0 rounded-box border border-base-300 bg-base-100 px-3 py-2">
             <dt class="text-sm text-neutral">{plate.title}</dt>
@@ -92,8 +114,8 @@
           <table class="table">
             <thead>
               <tr
-                ><th>Kept</th><th>By</th><th>Cut-in</th><th>Cut-out</th><th>Pre-charge</th><th>Drawdown</th><th>Run</th
-                ><th>Verdict</th></tr
+                ><th>Kept</th><th>By</th>{#each points as [title] (title)}<th>{title}</th
+                  >{/each}{#each figures as [title] (title)}<th>{title}</th>{/each}<th>Verdict</th></tr
               >
             </thead>
             <tbody>
@@ -101,11 +123,12 @@
                 <tr>
                   <td class="whitespace-nowrap">{day(decision.made_at)}</td>
                   <td>{decision.made_by}</td>
-                  <td class="figure whitespace-nowrap">{setting(decision.document, 'cut_in')}</td>
-                  <td class="figure whitespace-nowrap">{setting(decision.document, 'cut_out')}</td>
-                  <td class="figure whitespace-nowrap">{setting(decision.document, 'pre_charge')}</td>
-                  <td class="figure whitespace-nowrap">{figure(decision.figures.drawdown, 'volume')}</td>
-                  <td class="figure whitespace-nowrap">{figure(decision.figures.run, 'duration')}</td>
+                  {#each points as [title, name] (title)}
+                    <td class="figure whitespace-nowrap">{setting(decision.document, name!)}</td>
+                  {/each}
+                  {#each figures as [title, name, dimension] (title)}
+                    <td class="figure whitespace-nowrap">{figure(decision.figures[name], dimension)}</td>
+                  {/each}
                   <td
                     ><span class="flex items-center gap-2"
                       ><VerdictMark verdict={decision.verdict} />{VERDICTS[decision.verdict]?.word}</span

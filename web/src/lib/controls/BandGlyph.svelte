@@ -5,13 +5,15 @@
 
   let { glance, height = 64 }: { glance: Schemas['Glance']; height?: number } = $props()
 
+  const air = $derived(glance.pre_charge_gauge_pa)
   // To scale from nothing to the limit, so that two systems in a list can be compared by eye.
-  const top = $derived(Math.max(glance.limit_gauge_pa ?? 0, glance.cut_out_gauge_pa, glance.pre_charge_gauge_pa) * 1.08)
+  const top = $derived(Math.max(glance.limit_gauge_pa ?? 0, glance.cut_out_gauge_pa, air ?? 0) * 1.08)
   const y = (pa: number) => height - 3 - (pa / top) * (height - 6)
-  const dips = $derived(glance.pre_charge_gauge_pa >= glance.cut_in_gauge_pa)
+  const dips = $derived(air != null && air >= glance.cut_in_gauge_pa)
   const said = (pa: number) => text(pa, 'pressure', preferences.units)
   const words = $derived(
-    `Cut-in ${said(glance.cut_in_gauge_pa)}, cut-out ${said(glance.cut_out_gauge_pa)}, pre-charge ${said(glance.pre_charge_gauge_pa)}`,
+    `Cut-in ${said(glance.cut_in_gauge_pa)}, cut-out ${said(glance.cut_out_gauge_pa)}` +
+      (air == null ? '' : `, pre-charge ${said(air)}`),
   )
 </script>
 
@@ -32,16 +34,16 @@
     height={y(glance.cut_in_gauge_pa) - y(glance.cut_out_gauge_pa)}
     fill="var(--color-secondary)"
   />
-  {#if dips}
+  {#if dips && air != null}
     <rect
       x="12"
-      y={y(glance.pre_charge_gauge_pa)}
+      y={y(air)}
       width="10"
-      height={Math.max(y(glance.cut_in_gauge_pa) - y(glance.pre_charge_gauge_pa), 2)}
+      height={Math.max(y(glance.cut_in_gauge_pa) - y(air), 2)}
       fill="var(--color-error)"
     />
   {/if}
-  <path d="M5 {y(glance.pre_charge_gauge_pa)}h24" stroke="var(--color-accent)" stroke-width="3" />
+  {#if air != null}<path d="M5 {y(air)}h24" stroke="var(--color-accent)" stroke-width="3" />{/if}
   {#if glance.limit_gauge_pa !== null && glance.limit_gauge_pa !== undefined}
     <path d="M8 {y(glance.limit_gauge_pa)}h18" stroke="var(--color-error)" stroke-width="2" />
   {/if}

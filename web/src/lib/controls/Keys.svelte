@@ -4,9 +4,10 @@
 
   const KEYS = [
     ['?', 'This list'],
-    ['Tab', 'From grip to grip: cut-out, cut-in, pre-charge'],
+    ['Tab', 'From grip to grip: cut-out, cut-in, pre-charge where there is one'],
     ['↑ ↓', 'Move a grip by one step; Page Up and Page Down by five; Home and End to its limits'],
     ['W', 'Strip at the worst draw'],
+    ['P', 'Propose settings'],
     ['Ctrl S', 'Keep the settings'],
     ['U', 'Next units'],
     ['L', 'Day or Cellar'],

@@ -58,6 +58,9 @@
     <div id="choices" class="flex w-full flex-wrap items-center gap-3 lg:flex lg:w-auto {open ? 'py-2' : 'hidden'}">
       <Segmented label="Units" options={SYSTEMS} value={preferences.units} onchange={onunits} />
       <Segmented label="Light" options={themes} value={preferences.theme} onchange={(t) => preferences.setTheme(t)} />
+      <a class="flex min-h-12 items-center px-2 text-sm underline underline-offset-4 lg:min-h-9" href="/schools"
+        >Schools</a
+      >
       <button
         type="button"
         class="min-h-12 cursor-pointer px-2 text-sm underline underline-offset-4 lg:min-h-9"

@@ -176,6 +176,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Propose
+         * @description Which settings to take, why, and what each other way would cost. Nothing is stored.
+         */
+        post: operations["plants_api_ask_propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Schools
+         * @description The schools against each other on one system. Nothing is stored.
+         */
+        post: operations["plants_api_ask_schools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Sizes
+         * @description The least tank for a wanted run or rate of starts, and the sizes around it. Nothing is stored.
+         */
+        post: operations["plants_api_ask_sizes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Habits
+         * @description The practice and the nominal sizes of each of the actor's workspaces.
+         */
+        get: operations["plants_api_read_habits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/habits/{workspace_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Habits
+         * @description Puts a workspace's practice and sizes in force, and the practice into every system that follows it.
+         */
+        put: operations["plants_api_change_habits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -240,6 +340,8 @@ export interface components {
          *     by unit system.
          */
         Glance: {
+            /** Kind */
+            kind: string;
             /** Verdict */
             verdict: string;
             /** Headline */
@@ -251,7 +353,7 @@ export interface components {
             /** Cut Out Gauge Pa */
             cut_out_gauge_pa: number;
             /** Pre Charge Gauge Pa */
-            pre_charge_gauge_pa: number;
+            pre_charge_gauge_pa: number | null;
             /** Limit Gauge Pa */
             limit_gauge_pa: number | null;
             /** Stops */
@@ -357,19 +459,26 @@ export interface components {
             format: "zerodip-system";
             /** @constant */
             version: 1;
-            /** @description Everything read off one system. `kind` is what the rules go by. */
             system: {
                 /**
                  * Kind of system
                  * @enum {unknown}
                  */
-                kind: "well_bladder";
+                kind: "well_bladder" | "well_air" | "cistern" | "boosted";
                 /** Name */
                 name?: string | null;
                 /** Site */
                 site?: {
                     /** Altitude */
                     altitude_m?: number | null;
+                    /** Temperature at the tank today */
+                    now_k?: number | null;
+                    /** The season's mean there */
+                    mean_k?: number | null;
+                    /** Coldest there */
+                    coldest_k?: number | null;
+                    /** Warmest there */
+                    warmest_k?: number | null;
                 } | null;
                 /** Tanks */
                 tanks: {
@@ -386,10 +495,14 @@ export interface components {
                 pump: {
                     /** @constant */
                     model: "constant";
+                    /** Motor */
+                    motor?: ("submersible" | "surface") | null;
                     /** Motor power */
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Pump's maximum pressure */
+                    max_gauge_pa?: number | null;
                     /** Pump flow */
                     flow_m3_s: number;
                     /** Dead-head, measured */
@@ -397,25 +510,35 @@ export interface components {
                 } | {
                     /** @constant */
                     model: "rated_point";
+                    /** Motor */
+                    motor?: ("submersible" | "surface") | null;
                     /** Motor power */
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Pump's maximum pressure */
+                    max_gauge_pa?: number | null;
                     /** Pump flow */
                     flow_m3_s: number;
                     /** at a gauge pressure of */
                     gauge_pa: number;
                     /** Lift, water to gauge */
                     lift_m?: number | null;
+                    /** Inlet pressure, comes on top */
+                    inlet_gauge_pa?: number | null;
                     /** Dead-head, measured */
                     dead_head_gauge_pa?: number | null;
                 } | {
                     /** @constant */
                     model: "curve";
+                    /** Motor */
+                    motor?: ("submersible" | "surface") | null;
                     /** Motor power */
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Pump's maximum pressure */
+                    max_gauge_pa?: number | null;
                     /** Pump curve */
                     points: {
                         /** Flow */
@@ -429,9 +552,9 @@ export interface components {
                     inlet_gauge_pa?: number | null;
                     /** Drop pipe */
                     drop_pipe?: {
-                        /** Drop pipe length */
+                        /** Pipe length */
                         length_m: number;
-                        /** Drop pipe inside diameter */
+                        /** Pipe inside diameter */
                         diameter_m: number;
                         /** Hazen–Williams C */
                         c_factor?: number | null;
@@ -445,6 +568,14 @@ export interface components {
                     low_pressure_cut_off?: boolean | null;
                     /** Trip below cut-in */
                     trip_below_cut_in_pa?: number | null;
+                    /** Switch range: lowest cut-in */
+                    least_cut_in_gauge_pa?: number | null;
+                    /** Switch range: highest cut-out */
+                    most_cut_out_gauge_pa?: number | null;
+                    /** Least differential */
+                    least_differential_pa?: number | null;
+                    /** Greatest differential */
+                    most_differential_pa?: number | null;
                     /** Earth wire at the switch */
                     earth_present?: boolean | null;
                 } | null;
@@ -455,6 +586,19 @@ export interface components {
                     /** Relief setting */
                     setting_gauge_pa?: number | null;
                 } | null;
+                /** Supply */
+                supply?: {
+                    /** Well yield */
+                    yield_m3_s?: number | null;
+                    /** Lowest inlet pressure, pump on */
+                    lowest_inlet_gauge_pa?: number | null;
+                    /** Highest inlet pressure */
+                    highest_inlet_gauge_pa?: number | null;
+                    /** Water treated for drinking */
+                    treated?: boolean | null;
+                    /** Tank and lines labelled non-potable */
+                    labelled?: boolean | null;
+                } | null;
                 /** Demand */
                 demand?: {
                     /** Peak draw */
@@ -463,8 +607,23 @@ export interface components {
                     daily_m3?: number | null;
                     /** Lowest tap above the gauge */
                     lowest_tap_m?: number | null;
+                    /** Highest tap above the gauge */
+                    highest_tap_m?: number | null;
+                    /** Pressure wanted there */
+                    wanted_tap_gauge_pa?: number | null;
+                    /** Pipe to the highest tap */
+                    highest_tap_pipe?: {
+                        /** Pipe length */
+                        length_m: number;
+                        /** Pipe inside diameter */
+                        diameter_m: number;
+                        /** Hazen–Williams C */
+                        c_factor?: number | null;
+                    } | null;
                     /** Pressure-reducing valve after the tank */
                     pressure_reducer?: boolean | null;
+                    /** Pipe rating */
+                    pipe_max_gauge_pa?: number | null;
                 } | null;
                 /** As found */
                 found?: {
@@ -474,31 +633,219 @@ export interface components {
                     last_pre_charge_gauge_pa?: number | null;
                     /** Years since then */
                     last_years_ago?: number | null;
+                    /** Cut-in found */
+                    cut_in_gauge_pa?: number | null;
+                    /** Cut-out found */
+                    cut_out_gauge_pa?: number | null;
+                    /** Water caught between them, power off */
+                    caught_m3?: number | null;
+                } | null;
+            } | {
+                /**
+                 * Kind of system
+                 * @enum {unknown}
+                 */
+                kind: "compressor";
+                /** Name */
+                name?: string | null;
+                /** Site */
+                site?: {
+                    /** Altitude */
+                    altitude_m?: number | null;
+                    /** Temperature at the tank today */
+                    now_k?: number | null;
+                    /** The season's mean there */
+                    mean_k?: number | null;
+                    /** Coldest there */
+                    coldest_k?: number | null;
+                    /** Warmest there */
+                    warmest_k?: number | null;
+                } | null;
+                /** Receivers */
+                receivers: {
+                    /** Receiver volume */
+                    volume_m3: number;
+                    /** Receiver plate, maximum */
+                    max_gauge_pa?: number | null;
+                }[];
+                /**
+                 * Compressor
+                 * @description The compressor: its free air delivery at one or more pressures (falling as pressure rises), its own maximum.
+                 */
+                pump: {
+                    /** Free air delivery */
+                    points: {
+                        /** at a gauge pressure of */
+                        gauge_pa: number;
+                        /** Free air delivery */
+                        flow_m3_s: number;
+                    }[];
+                    /** Compressor's maximum pressure */
+                    max_gauge_pa?: number | null;
+                    /** Motor power */
+                    power_w?: number | null;
+                };
+                /** Switch */
+                switch?: {
+                    /** Adjusting nuts */
+                    nuts?: ("two" | "one") | null;
+                    /** Low-pressure cut-off */
+                    low_pressure_cut_off?: boolean | null;
+                    /** Trip below cut-in */
+                    trip_below_cut_in_pa?: number | null;
+                    /** Switch range: lowest cut-in */
+                    least_cut_in_gauge_pa?: number | null;
+                    /** Switch range: highest cut-out */
+                    most_cut_out_gauge_pa?: number | null;
+                    /** Least differential */
+                    least_differential_pa?: number | null;
+                    /** Greatest differential */
+                    most_differential_pa?: number | null;
+                    /** Earth wire at the switch */
+                    earth_present?: boolean | null;
+                } | null;
+                /** Safety valve */
+                relief?: {
+                    /** Relief valve seen */
+                    present?: boolean | null;
+                    /** Relief setting */
+                    setting_gauge_pa?: number | null;
+                } | null;
+                /** Air use */
+                use?: {
+                    /** Air used, free air */
+                    use_m3_s?: number | null;
+                    /** Pressure the tools need */
+                    wanted_gauge_pa?: number | null;
+                } | null;
+                /** Leak watch */
+                leak_test?: {
+                    /** Leak watch, pressure first */
+                    from_gauge_pa: number;
+                    /** Leak watch, pressure later */
+                    to_gauge_pa: number;
+                    /** Leak watch, time */
+                    seconds: number;
+                } | null;
+                /** Air warmer at the click by */
+                click_warming_k?: number | null;
+            } | {
+                /**
+                 * Kind of system
+                 * @enum {unknown}
+                 */
+                kind: "tankless";
+                /** Name */
+                name?: string | null;
+                /** Site */
+                site?: {
+                    /** Altitude */
+                    altitude_m?: number | null;
+                    /** Temperature at the tank today */
+                    now_k?: number | null;
+                    /** The season's mean there */
+                    mean_k?: number | null;
+                    /** Coldest there */
+                    coldest_k?: number | null;
+                    /** Warmest there */
+                    warmest_k?: number | null;
+                } | null;
+                /**
+                 * Pump
+                 * @description The pump, by its curve at the nominal voltage, from dead-head (zero flow) on; pressures fall as flows rise.
+                 */
+                pump: {
+                    /** Nominal voltage */
+                    nominal_v?: number | null;
+                    /** Pump curve */
+                    points: {
+                        /** Flow */
+                        flow_m3_s: number;
+                        /** Pressure */
+                        gauge_pa: number;
+                    }[];
+                    /** Motor power */
+                    power_w?: number | null;
+                };
+                /**
+                 * Voltage
+                 * @description Voltage at the pump: the lowest that still counts as charged, the highest on the charger or shore power.
+                 */
+                battery: {
+                    /** Lowest voltage */
+                    least_v: number;
+                    /** Highest voltage */
+                    most_v: number;
+                };
+                /** Outlets */
+                outlets: {
+                    /** Outlet */
+                    name?: string | null;
+                    /** Flow */
+                    flow_m3_s: number;
+                    /** at a gauge pressure of */
+                    gauge_pa: number;
+                }[];
+                /** Accumulator */
+                accumulator?: {
+                    /** Accumulator volume */
+                    volume_m3: number;
+                    /** Accumulator maximum pressure */
+                    max_gauge_pa?: number | null;
+                } | null;
+                /** Switch */
+                switch?: {
+                    /** Adjusting nuts */
+                    nuts?: ("two" | "one") | null;
+                    /** Low-pressure cut-off */
+                    low_pressure_cut_off?: boolean | null;
+                    /** Trip below cut-in */
+                    trip_below_cut_in_pa?: number | null;
+                    /** Switch range: lowest cut-in */
+                    least_cut_in_gauge_pa?: number | null;
+                    /** Switch range: highest cut-out */
+                    most_cut_out_gauge_pa?: number | null;
+                    /** Least differential */
+                    least_differential_pa?: number | null;
+                    /** Greatest differential */
+                    most_differential_pa?: number | null;
+                    /** Earth wire at the switch */
+                    earth_present?: boolean | null;
                 } | null;
             };
-            /** @description What the technician sets. The pre-charge is that of the drained tank, power off. */
+            /** @description What the technician sets. The pre-charge is that of the drained tank, power off; for an air-over-water tank the air it is started with, 0 for plain atmospheric air. `air_renewed` tells that such a tank is drained and takes air anew. */
             settings: {
                 /** Cut-in */
                 cut_in_gauge_pa: number;
                 /** Cut-out */
                 cut_out_gauge_pa: number;
                 /** Pre-charge */
-                pre_charge_gauge_pa: number;
+                pre_charge_gauge_pa?: number | null;
+                /** Drained and re-aired */
+                air_renewed?: boolean | null;
             };
-            /** @description The school followed where practitioners differ, and what its sums assume. */
+            /** @description The school followed where practitioners differ, why, and what its sums assume. `follows` tells whether it is the workspace's practice or this system's own. */
             practice?: {
+                /** Practice */
+                follows?: ("own" | "workspace") | null;
+                /** Reason */
+                reason?: string | null;
                 /** Pre-charge school */
                 pre_charge_school?: ("two_below" | "two_to_three_below" | "five_below" | "computed") | null;
                 /** Run-time school */
                 run_time_school?: ("minute" | "half_minute" | "by_power") | null;
+                /** Differential */
+                differential_school?: ("keep" | "leave" | "widen") | null;
+                /** Check interval */
+                check_school?: ("half_year" | "yearly" | "five_years" | "measured") | null;
+                /** Low-pressure cut-off */
+                cut_off_school?: ("either" | "fit" | "avoid") | null;
                 /** Gas exponent (1 slow, 1.4 fast) */
                 gas_exponent?: number | null;
                 /** Gauge error */
                 gauge_error_pa?: number | null;
                 /** Air lost in a year */
                 loss_per_year_pa?: number | null;
-                /** Years between checks */
-                check_interval_years?: number | null;
                 /** Warming after setting */
                 warming_k?: number | null;
             };
@@ -529,6 +876,11 @@ export interface components {
              */
             changed_at: string;
             site: components["schemas"]["SiteOut"];
+            /**
+             * Workspace
+             * Format: uuid
+             */
+            workspace: string;
             /** Version */
             version: number;
             /** May Change */
@@ -593,15 +945,16 @@ export interface components {
         };
         /**
          * DecideOut
-         * @description The judgement and the strip.
+         * @description The judgement and the strip (none for a tankless pump).
          */
         DecideOut: {
             decision: components["schemas"]["Decision"];
-            strip: components["schemas"]["Strip"];
+            strip: components["schemas"]["Strip"] | null;
         };
         /**
          * Decision
-         * @description The answers, the findings (worst first), the schools and the ribbon; `verdict` is the worst finding's.
+         * @description The answers, the findings (worst first), the schools, and the picture of this kind of system: a ribbon, or for a
+         *     tankless pump its window; `verdict` is the worst finding's.
          */
         Decision: {
             /** Verdict */
@@ -612,11 +965,13 @@ export interface components {
             findings: components["schemas"]["WordedFinding"][];
             /** Schools */
             schools: components["schemas"]["SchoolView"][];
-            ribbon: components["schemas"]["Ribbon"];
+            ribbon: components["schemas"]["Ribbon"] | null;
+            window: components["schemas"]["Window"] | null;
         };
         /**
          * Grip
-         * @description How far a grip may be dragged, Pa gauge, and why not further.
+         * @description How far a grip may be dragged, Pa gauge, and why not further. `takes_along` names the setting that moves with it, by
+         *     the same amount: with one screw both points do.
          */
         Grip: {
             /** Least Gauge Pa */
@@ -627,17 +982,22 @@ export interface components {
             least_reason: string;
             /** Most Reason */
             most_reason: string;
+            /**
+             * Takes Along
+             * @default
+             */
+            takes_along: string;
         };
         /**
          * Level
-         * @description One gauge pressure (Pa) across the scales: water held there (m³), and pump time from cut-in (s; negative below
-         *     cut-in, None where the pump never gets there).
+         * @description One gauge pressure (Pa) across the scales: what is held there (m³ of water, or of free air), and pump time from cut-in
+         *     (s; negative below cut-in, None where the pump never gets there).
          */
         Level: {
             /** Gauge Pa */
             gauge_pa: number;
-            /** Water M3 */
-            water_m3: number;
+            /** Held M3 */
+            held_m3: number;
             /** Run S */
             run_s: number | null;
         };
@@ -669,14 +1029,27 @@ export interface components {
         };
         /**
          * Ribbon
-         * @description Levels for cut-out, cut-in and pre-charge, threads between them, marks, grips and the span of the gauge scale.
+         * @description Levels for cut-out, cut-in and, where there is one, pre-charge (of water) or the settled pressure (of air), threads
+         *     between the points, `ghost` as the band would be with the air renewed; marks, grips and the span of the gauge scale.
+         *     `holds` is "water" or "air".
          */
         Ribbon: {
+            /** Holds */
+            holds: string;
+            /** Held Title */
+            held_title: string;
+            /** Held Dimension */
+            held_dimension: string;
+            /** Flow Dimension */
+            flow_dimension: string;
             cut_out: components["schemas"]["Level"];
             cut_in: components["schemas"]["Level"];
-            pre_charge: components["schemas"]["Level"];
+            pre_charge: components["schemas"]["Level"] | null;
+            settled: components["schemas"]["Level"] | null;
             /** Threads */
             threads: components["schemas"]["Level"][];
+            /** Ghost */
+            ghost: components["schemas"]["Level"][];
             /** Marks */
             marks: components["schemas"]["Mark"][];
             /** Grips */
@@ -751,6 +1124,57 @@ export interface components {
             dip_s: number;
         };
         /**
+         * Window
+         * @description The points over a span of voltages; between `least_v` and `most_v` cut-out must lie above `low` and below `high`
+         *     (Pa gauge; without the gauge's error at the curves themselves). `verdict` says what this cut-out does.
+         */
+        Window: {
+            /** Points */
+            points: components["schemas"]["WindowPoint"][];
+            /** Least V */
+            least_v: number;
+            /** Most V */
+            most_v: number;
+            /** Nominal V */
+            nominal_v: number;
+            /** Low Gauge Pa */
+            low_gauge_pa: number;
+            /** High Gauge Pa */
+            high_gauge_pa: number;
+            /** Has Window */
+            has_window: boolean;
+            /** Cut Out Gauge Pa */
+            cut_out_gauge_pa: number;
+            /** Cut In Gauge Pa */
+            cut_in_gauge_pa: number;
+            /** Pre Charge Gauge Pa */
+            pre_charge_gauge_pa: number | null;
+            /** Outlet */
+            outlet: string;
+            /** Caption */
+            caption: string;
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Grips */
+            grips: {
+                [key: string]: components["schemas"]["Grip"];
+            };
+            /** Gauge Most Pa */
+            gauge_most_pa: number;
+        };
+        /**
+         * WindowPoint
+         * @description At one voltage (V): the pump's dead-head and its running pressure at the smallest outlet, Pa gauge.
+         */
+        WindowPoint: {
+            /** Volts */
+            volts: number;
+            /** Dead Head Gauge Pa */
+            dead_head_gauge_pa: number;
+            /** Running Gauge Pa */
+            running_gauge_pa: number;
+        };
+        /**
          * WordedFinding
          * @description A finding in words, figures in one unit system.
          */
@@ -780,6 +1204,216 @@ export interface components {
             document: components["schemas"]["SystemFile"];
             /** Draw M3 S */
             draw_m3_s?: number | null;
+        };
+        /**
+         * Figure
+         * @description One figure of an option, in words.
+         */
+        Figure: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Option
+         * @description One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew), figures, the worst
+         *     verdict, what is broken (in words), and what it costs against the way it stands beside.
+         */
+        Option: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Cut In Gauge Pa */
+            cut_in_gauge_pa: number;
+            /** Cut Out Gauge Pa */
+            cut_out_gauge_pa: number;
+            /** Pre Charge Gauge Pa */
+            pre_charge_gauge_pa: number | null;
+            /** Air Renewed */
+            air_renewed: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Stops */
+            stops: number;
+            /** Cautions */
+            cautions: number;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Broken */
+            broken: string[];
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
+        };
+        /**
+         * Proposal
+         * @description The settings proposed beside those of now, why these, the next best ways, and the usual switch settings.
+         */
+        Proposal: {
+            proposed: components["schemas"]["Option"];
+            now: components["schemas"]["Option"];
+            /** Same */
+            same: boolean;
+            /** Why */
+            why: string[];
+            /** Alternatives */
+            alternatives: components["schemas"]["Option"][];
+            /** Usual */
+            usual: components["schemas"]["Option"][];
+        };
+        /**
+         * FileIn
+         * @description A file to weigh other settings or schools for.
+         */
+        FileIn: {
+            document: components["schemas"]["SystemFile"];
+        };
+        /**
+         * SchoolGroup
+         * @description One matter on which schools differ: the field that chooses, the one chosen, and every school as a way to set this
+         *     system (None where it cannot tell), with its reason.
+         */
+        SchoolGroup: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Field */
+            field: string;
+            /** Chosen */
+            chosen: string;
+            /** Schools */
+            schools: components["schemas"]["Option"][];
+            /** Reasons */
+            reasons: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SecondOpinion
+         * @description The European booster form's volume (m³), with the difference explained.
+         */
+        SecondOpinion: {
+            /** Volume M3 */
+            volume_m3: number;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * Size
+         * @description One nominal volume: what run (s; None where a run says nothing) and rate of starts (1/s) it gives, and whether that meets
+         *     the target.
+         */
+        Size: {
+            /** Volume M3 */
+            volume_m3: number;
+            /** Run S */
+            run_s: number | null;
+            /** Starts Per S */
+            starts_per_s: number | null;
+            /** Meets */
+            meets: boolean;
+        };
+        /**
+         * Sizing
+         * @description The least volume in place of what is there, and the least beside it (0 where nothing is needed, None where no volume
+         *     does it); the nominal sizes around each, and the second opinion. `says` tells it in a sentence.
+         */
+        Sizing: {
+            /** Have M3 */
+            have_m3: number;
+            /** Meets Now */
+            meets_now: boolean;
+            /** Least M3 */
+            least_m3: number | null;
+            /** Added M3 */
+            added_m3: number | null;
+            /** Instead */
+            instead: components["schemas"]["Size"][];
+            /** Beside */
+            beside: components["schemas"]["Size"][];
+            second: components["schemas"]["SecondOpinion"] | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * SizesWanted
+         * @description A file to size; the target (s, or 1/s; what the practice wants if null) and the nominal volumes (m³; the usual if null).
+         */
+        SizesWanted: {
+            document: components["schemas"]["SystemFile"];
+            /** Target */
+            target?: {
+                /** @enum {unknown} */
+                kind: "run" | "starts";
+                value: number;
+            } | null;
+            /** Sizes M3 */
+            sizes_m3?: number[] | null;
+        };
+        /**
+         * HabitsOut
+         * @description A workspace's practice and nominal sizes (m³). `may_change` tells whether this person may change them.
+         */
+        HabitsOut: {
+            /**
+             * Workspace
+             * Format: uuid
+             */
+            workspace: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            practice: components["schemas"]["PracticeIn"];
+            /** Sizes M3 */
+            sizes_m3: number[] | null;
+            /** May Change */
+            may_change: boolean;
+        };
+        /** @description The school followed where practitioners differ, why, and what its sums assume. `follows` tells whether it is the workspace's practice or this system's own. */
+        PracticeIn: {
+            /** Practice */
+            follows?: ("own" | "workspace") | null;
+            /** Reason */
+            reason?: string | null;
+            /** Pre-charge school */
+            pre_charge_school?: ("two_below" | "two_to_three_below" | "five_below" | "computed") | null;
+            /** Run-time school */
+            run_time_school?: ("minute" | "half_minute" | "by_power") | null;
+            /** Differential */
+            differential_school?: ("keep" | "leave" | "widen") | null;
+            /** Check interval */
+            check_school?: ("half_year" | "yearly" | "five_years" | "measured") | null;
+            /** Low-pressure cut-off */
+            cut_off_school?: ("either" | "fit" | "avoid") | null;
+            /** Gas exponent (1 slow, 1.4 fast) */
+            gas_exponent?: number | null;
+            /** Gauge error */
+            gauge_error_pa?: number | null;
+            /** Air lost in a year */
+            loss_per_year_pa?: number | null;
+            /** Warming after setting */
+            warming_k?: number | null;
+        };
+        /**
+         * HabitsIn
+         * @description A workspace's practice and nominal sizes (m³; the usual if null), over the version they were read at.
+         */
+        HabitsIn: {
+            /** Version */
+            version: number;
+            practice: components["schemas"]["PracticeIn"];
+            /** Sizes M3 */
+            sizes_m3?: number[] | null;
         };
     };
     responses: never;
@@ -1461,6 +2095,330 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_ask_propose: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_ask_schools: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolGroup"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_ask_sizes: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sizing"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_read_habits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_change_habits: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                workspace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HabitsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,134 @@
+<script lang="ts">
+  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
+  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
+  import { preferences } from '../../lib/preferences.svelte'
+  import { text } from '../../lib/units'
+  import type { DecideState } from './decide.svelte'
+
+  let { table, ontaken }: { table: DecideState; ontaken: () => void } = $props()
+  type Option = Schemas['Option']
+  let proposal = $state.raw<Schemas['Proposal'] | undefined>()
+  let problem = $state.raw<Problem | undefined>()
+
+  $effect(() => {
+    const body = { document: table.file! }
+    const params = { query: { units: preferences.units } }
+    void outcome(api.POST('/api/propose', { body, params })).then((got) => {
+      proposal = got.data as Schemas['Proposal'] | undefined
+      problem = got.problem
+    })
+  })
+  const rows = $derived.by(() => {
+    if (!proposal) return []
+    const { now, proposed, alternatives, usual } = proposal
+    return [
+      { title: '', ways: [now, ...(proposal.same ? [] : [proposed])] },
+      { title: 'Next best', ways: alternatives },
+      { title: 'Usual switch settings', ways: usual },
+    ].filter((group) => group.ways.length)
+  })
+  const pressure = (pa: number | null | undefined) => (pa == null ? '' : text(pa, 'pressure', preferences.units))
+  const bare = (pa: number) => pressure(pa).split(' ')[0]
+
+  const columns = $derived(
+    3 + (proposal?.proposed.figures.length ?? 0) + (proposal?.proposed.pre_charge_gauge_pa == null ? 0 : 1),
+  )
+
+  function take(way: Option) {
+    table.take(way)
+    ontaken()
+  }
+</script>
+
+{#if problem}
+  <p role="alert" class="text-error">{problem.title}. {problem.detail} {problem.faults[0]?.message ?? ''}</p>
+{:else if !proposal}
+  <p class="text-neutral">Trying settings…</p>
+{:else}
+  {@const best = proposal.proposed}
+  <div
+    class="flex flex-wrap items-center gap-x-6 gap-y-3 rounded-box bg-[var(--zd-sand)] px-4 py-3"
+    data-testid="proposed"
+  >
+    <div>
+      <span class="block text-sm">{proposal.same ? 'Leave it as it is' : 'Set'}</span>
+      <span class="figure text-4xl">{bare(best.cut_in_gauge_pa)}/{bare(best.cut_out_gauge_pa)}</span>
+      <span class="font-mono text-sm">{pressure(best.cut_out_gauge_pa).split(' ')[1]}</span>
+    </div>
+    {#if best.pre_charge_gauge_pa != null}
+      <div>
+        <span class="block text-sm">{best.air_renewed ? 'Drain and re-air' : 'Pre-charge, drained'}</span>
+        {#if best.air_renewed && best.pre_charge_gauge_pa === 0}
+          <span class="text-xl font-bold">from the atmosphere</span>
+        {:else}
+          <span class="figure text-4xl">{bare(best.pre_charge_gauge_pa)}</span>
+          <span class="font-mono text-sm">{pressure(best.pre_charge_gauge_pa).split(' ')[1]}</span>
+        {/if}
+      </div>
+    {/if}
+    {#if !proposal.same}
+      <button type="button" class="btn btn-lg btn-primary sm:ml-auto" onclick={() => take(best)}>Take these</button>
+    {/if}
+  </div>
+  <ul class="my-3 grid list-disc gap-1 pl-5">
+    {#each proposal.why as line (line)}<li>{line}</li>{/each}
+  </ul>
+  <div class="-mx-4 overflow-x-auto px-4">
+    <table class="table table-sm" data-testid="ways">
+      <thead>
+        <tr class="align-bottom">
+          <th></th>
+          <th>Setting, {pressure(best.cut_out_gauge_pa).split(' ')[1]}</th>
+          {#if best.pre_charge_gauge_pa != null}<th>Air</th>{/if}
+          {#each best.figures as figure (figure.id)}<th class="min-w-20 whitespace-normal">{figure.title}</th>{/each}
+          <th>Verdict</th>
+        </tr>
+      </thead>
+      {#each rows as group (group.title)}
+        <tbody>
+          {#if group.title}
+            <tr><th colspan={columns} scope="colgroup" class="pt-4 text-left">{group.title}</th></tr>
+          {/if}
+          {#each group.ways as way (way.id)}
+            <tr class="border-b-0 {way.id === 'proposed' ? 'font-bold' : ''}">
+              <td rowspan={way.cost ? 2 : 1} class="pl-0">
+                {#if way.id !== 'now'}
+                  <button type="button" class="btn min-h-12" aria-label="Take {way.title}" onclick={() => take(way)}
+                    >Take</button
+                  >
+                {/if}
+              </td>
+              <td class="figure whitespace-nowrap">
+                {bare(way.cut_in_gauge_pa)}/{bare(way.cut_out_gauge_pa)}
+                {#if way.id === 'now' || way.id === 'proposed'}<span class="block font-sans text-xs font-normal"
+                    >{way.title}</span
+                  >{/if}
+                {#if way.air_renewed}<span class="block font-sans text-xs font-normal">re-aired</span>{/if}
+              </td>
+              {#if best.pre_charge_gauge_pa != null}
+                <td class="figure">{way.pre_charge_gauge_pa == null ? '–' : bare(way.pre_charge_gauge_pa)}</td>
+              {/if}
+              {#each best.figures as figure (figure.id)}
+                <td class="figure whitespace-nowrap"
+                  >{way.figures.find((other) => other.id === figure.id)?.text ?? '–'}</td
+                >
+              {/each}
+              <td
+                ><span class="flex items-center gap-2 whitespace-nowrap"
+                  ><VerdictMark verdict={way.verdict} />{VERDICTS[way.verdict]?.word}</span
+                ></td
+              >
+            </tr>
+            {#if way.cost}
+              <tr
+                ><td colspan={columns - 1} class="pt-0 whitespace-normal text-neutral"
+                  ><div class="max-w-[68vw] sm:max-w-none">{way.cost}</div></td
+                ></tr
+              >
+            {/if}
+          {/each}
+        </tbody>
+      {/each}
+    </table>
+  </div>
+{/if}

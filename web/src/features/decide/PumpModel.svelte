@@ -1,0 +1,49 @@
+<script lang="ts">
+  import FieldRow from '../../lib/controls/FieldRow.svelte'
+  import { withoutEntered, withValue } from '../../lib/file'
+  import { OPTION_WORDS } from '../../lib/plates'
+  import type { DecideState } from './decide.svelte'
+
+  let { table }: { table: DecideState } = $props()
+  const PUMP = 'system.pump'
+  const pump = $derived(table.value(PUMP) as Record<string, unknown>)
+  const MODEL = {
+    kind: 'choice' as const,
+    title: 'What is known of the pump',
+    dimension: 'number' as const,
+    options: ['constant', 'rated_point', 'curve'],
+    optional: false,
+  }
+
+  /** Another way of knowing the pump: what both have in common is carried over, the rest waits to be read. */
+  function exchange(chosen: unknown) {
+    const { motor, power_w, start_lag_s, max_gauge_pa, lift_m = 0, inlet_gauge_pa = 0 } = pump
+    const points = (pump.points ?? []) as Record<string, unknown>[]
+    const flow_m3_s = pump.flow_m3_s ?? points[1]?.flow_m3_s ?? null
+    const made: Record<string, Record<string, unknown>> = {
+      constant: { flow_m3_s },
+      rated_point: { flow_m3_s, gauge_pa: null, lift_m, inlet_gauge_pa },
+      curve: {
+        points: [
+          { flow_m3_s: 0, head_m: null },
+          { flow_m3_s, head_m: null },
+        ],
+        lift_m,
+        inlet_gauge_pa,
+      },
+    }
+    const value = { model: chosen, motor, power_w, start_lag_s, max_gauge_pa, ...made[String(chosen)] }
+    table.change(withValue(withoutEntered(table.file!, PUMP), PUMP, value))
+  }
+</script>
+
+<FieldRow
+  field={MODEL}
+  path="{PUMP}.model"
+  text=""
+  value={pump.model}
+  faults={table.faultsAt(`${PUMP}.model`)}
+  options={OPTION_WORDS}
+  ontype={() => {}}
+  onput={exchange}
+/>
