@@ -13,14 +13,31 @@ OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 LAPTOP, PHONE = (1280, 800), (390, 844)
 
 
-def decide(name: str) -> Callable[[Page], None]:
+def decide(name: str, picture: str = "ribbon") -> Callable[[Page], None]:
     """Opens Decide for a system of the demo."""
 
     def steps(page: Page) -> None:
         page.get_by_role("link", name=f"Decide, {name}").click()
-        page.get_by_test_id("ribbon").wait_for()
+        page.get_by_test_id(picture).wait_for()
 
     return steps
+
+
+def weigh(name: str, tab: str, shown: str) -> Callable[[Page], None]:
+    """Opens Decide and weighs other ways."""
+
+    def steps(page: Page) -> None:
+        decide(name)(page)
+        page.get_by_role("group", name="Weigh other ways").get_by_role("button", name=tab).click()
+        page.get_by_test_id(shown).wait_for()
+
+    return steps
+
+
+def practice(page: Page) -> None:
+    """Opens what the workspace holds to."""
+    page.get_by_role("link", name="Schools").click()
+    page.get_by_role("button", name="Keep this practice").wait_for()
 
 
 def sheet(page: Page) -> None:
@@ -34,7 +51,7 @@ def plate(page: Page) -> None:
     decide("Potting-shed well")(page)
     page.locator("[data-plate=switch]").click()
     page.get_by_role("textbox", name="Cut-out", exact=True).fill("600")
-    page.get_by_text("allowed 6 psi").first.wait_for()
+    page.get_by_text("allowed 2 psi").first.wait_for()
 
 
 PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
@@ -44,6 +61,16 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("decide-dip", LAPTOP, "day", decide("Orchard house well")),
     ("decide-cellar", LAPTOP, "cellar", decide("Millrace cottage")),
     ("decide-phone", PHONE, "cellar", decide("Potting-shed well")),
+    ("kind-plain", LAPTOP, "day", decide("Byre well")),
+    ("kind-twin", LAPTOP, "day", decide("Twin-tank well")),
+    ("kind-rainwater", LAPTOP, "cellar", decide("Glasshouse rainwater")),
+    ("kind-boosted", LAPTOP, "day", decide("Top-floor booster")),
+    ("kind-compressor", LAPTOP, "day", decide("Workshop compressor")),
+    ("kind-tankless", LAPTOP, "day", decide("Galley pump", "window")),
+    ("propose", LAPTOP, "day", weigh("Orchard house well", "Propose", "ways")),
+    ("schools", LAPTOP, "day", weigh("Potting-shed well", "Schools", "schools")),
+    ("sizes", PHONE, "day", weigh("Millrace cottage", "Sizes", "sized")),
+    ("practice", LAPTOP, "day", practice),
     ("plate-phone", PHONE, "day", plate),
 ]
 

@@ -1,4 +1,4 @@
-"""`zerodip decide FILE.json`: the same judgement on the command line, JSON in and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`: the same judgement on the command line, JSON in and out.
 
 Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the call is wrong.
 """
@@ -6,16 +6,30 @@ Exit status: 0 when decided, 1 when the file's values are refused, 2 when it can
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from dataclasses import asdict
 from typing import Any
 
 from .decide import decide
-from .document import read_file
+from .document import Document, read_file
 from .errors import Fault, InvalidInput, UnreadableFile
 from .schema import document_schema
 from .units import SYSTEMS
+from .weigh.propose import propose
+from .weigh.sizes import sizing
 
 __all__ = ["main"]
+
+_COMMANDS: dict[str, Callable[[Document, str], Any]] = {
+    "decide": lambda of, units: decide(of.system, of.settings, of.practice, units),
+    "propose": lambda of, units: propose(of.system, of.settings, of.practice, units),
+    "sizes": lambda of, units: sizing(of.system, of.settings, of.practice, units=units),
+}
+_HELP = {
+    "decide": "judge the settings in a system file",
+    "propose": "propose settings for it, and say what each other way would cost",
+    "sizes": "the least tank for the run that its practice wants",
+}
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -30,18 +44,19 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 2
     except InvalidInput as error:
         return _refuse(error.faults, asked)
-    decided = decide(document.system, document.settings, document.practice, asked.units)
-    return _print(decided.as_json())
+    made = _COMMANDS[asked.command](document, asked.units)
+    return _print(asdict(made))
 
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="zerodip", description="Cut-in, cut-out, pre-charge and what follows.")
     commands = parser.add_subparsers(dest="command", required=True)
-    asked = commands.add_parser("decide", help="judge the settings in a system file")
-    asked.add_argument("file", help="a system file (docs/system.schema.json)")
-    asked.add_argument(
-        "--units", choices=SYSTEMS, default="us", help="units of the texts; numbers are SI (default: us)"
-    )
+    for name, what in _HELP.items():
+        asked = commands.add_parser(name, help=what)
+        asked.add_argument("file", help="a system file (docs/system.schema.json)")
+        asked.add_argument(
+            "--units", choices=SYSTEMS, default="us", help="units of the texts; numbers are SI (default: us)"
+        )
     commands.add_parser("schema", help="print the JSON Schema of a system file")
     return parser
 

@@ -1,7 +1,6 @@
 """The use case of step 3: what these settings do on this system, whether every limit is kept, and what each school would set."""
 
-from dataclasses import asdict, dataclass
-from typing import Any
+from dataclasses import dataclass
 
 from .answers import Answer, answers
 from .facts import Facts, ReceiverFacts, TanklessFacts, WaterFacts, facts_for
@@ -29,10 +28,6 @@ class Decision:
     schools: tuple[SchoolView, ...]
     ribbon: Ribbon | None
     window: Window | None
-
-    def as_json(self) -> dict[str, Any]:
-        """Plain JSON values."""
-        return asdict(self)
 
 
 def decide(system: System, settings: Settings, practice: Practice | None = None, units: str = "us") -> Decision:

@@ -74,9 +74,10 @@ class Finding:
     missing: tuple[Reading, ...] = ()
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class WordedFinding:
-    """A finding in words, figures in one unit system."""
+    """A finding in words, figures in one unit system. Not frozen: thirty are made at every move of a finger, and freezing
+    would take longer than the words."""
 
     rule: str
     verdict: str

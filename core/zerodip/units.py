@@ -28,6 +28,7 @@ __all__ = [
 
 PSI = 6894.757293168  # Pa
 _NO_END = float("inf")
+_PLACES = ("%.0f", "%.1f", "%.2f", "%.3f")
 
 
 class UnknownUnit(KeyError):
@@ -163,7 +164,7 @@ def text(value: float | None, dimension: str, system: str) -> str:
     places = decimals if decimals > least else least
     if not places:
         return f"{shown:.0f}{unit}"
-    bare = f"{shown:.{places}f}".rstrip("0").rstrip(".")
+    bare = (_PLACES[places] % shown).rstrip("0").rstrip(".")
     return f"0{unit}" if bare == "-0" else bare + unit
 
 
@@ -219,6 +220,8 @@ class Shown:
     def fill(self, template: str, op: str = "") -> str:
         """A template with its figures `{f.name:dimension}` and the sign `{op}` filled in."""
         words, keys = _cut(template)
+        if not keys:
+            return words % ()
         texts = self._texts
         texts["op", ""] = op
         return words % tuple([texts[key] for key in keys])

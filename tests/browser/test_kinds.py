@@ -148,7 +148,7 @@ def test_two_schools_stand_against_each_other_and_one_is_followed_here_only(open
 def test_a_wanted_run_is_sized_and_a_bad_one_refused_beside_the_field(open_page: Opener) -> None:
     page = decide(open_page())
     shown = weigh(page, "Sizes")
-    shown.get_by_role("button", name="Run, at least").click()
+    shown.get_by_role("button", name="Run at least").click()
     shown.get_by_label("Run wanted").fill("2 min")
     expect(shown.get_by_text("Run wanted is not a number.")).to_be_visible()
     shown.get_by_label("Run wanted").fill("120")

@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -39,7 +40,7 @@ def test_it_decides_without_any_installed_package(tmp_path: Path) -> None:
     assert ran.returncode == 0, ran.stderr
     document = read_document(file())
     expected = decide(document.system, document.settings, document.practice, "metric")
-    assert json.loads(ran.stdout) == json.loads(json.dumps(expected.as_json()))
+    assert json.loads(ran.stdout) == json.loads(json.dumps(asdict(expected)))
 
 
 def test_bad_values_are_all_named_and_nothing_is_printed(tmp_path: Path) -> None:
@@ -63,3 +64,12 @@ def test_what_cannot_be_read_exits_2(tmp_path: Path, content: str, capsys: pytes
 def test_the_schema_is_printed(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["schema"]) == 0
     assert json.loads(capsys.readouterr().out)["title"] == "Zero Dip system file"
+
+
+@pytest.mark.parametrize("name", ["propose", "sizes"])
+def test_other_ways_are_weighed_on_the_command_line_too(
+    name: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main([name, str(written(tmp_path, file())), "--units", "metric"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["proposed"]["stops"] == 0 if name == "propose" else told["least_m3"] > 0

@@ -2,6 +2,7 @@
 
 import json
 import math
+from dataclasses import asdict
 
 import pytest
 
@@ -97,7 +98,7 @@ def test_a_pump_that_never_gets_there_is_said_so_and_breaks_nothing() -> None:
     assert answers(made)["run"] == "no end"
     assert made.ribbon.cut_out.run_s is None
     assert {f.rule for f in made.findings if f.verdict == "stop"} >= {"dead-head", "run-ends"}
-    assert "NaN" not in json.dumps(made.as_json(), allow_nan=False)
+    assert "NaN" not in json.dumps(asdict(made), allow_nan=False)
 
 
 @pytest.mark.parametrize("air", [60, 80, 299])

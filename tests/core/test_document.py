@@ -25,6 +25,26 @@ def faults(raw: Any) -> dict[str, str]:
     return {fault.path: fault.code for fault in refused.value.faults}
 
 
+def curve(*points: tuple[float, float]) -> dict[str, Any]:
+    return file(system__pump={"model": "curve", "points": [{"flow_m3_s": q, "head_m": h} for q, h in points]})
+
+
+def other(system: dict[str, Any]) -> dict[str, Any]:
+    return {**file(), "system": system}
+
+
+def compressor(*points: tuple[float, float]) -> dict[str, Any]:
+    delivered = [{"gauge_pa": p, "flow_m3_s": q} for p, q in points]
+    return other({"kind": "compressor", "name": "", "receivers": [{"volume_m3": 0.1}], "pump": {"points": delivered}})
+
+
+def tankless(least: float, most: float, *points: tuple[float, float]) -> dict[str, Any]:
+    pump = {"nominal_v": 12, "points": [{"flow_m3_s": q, "gauge_pa": p} for q, p in points]}
+    outlet = {"name": "Tap", "flow_m3_s": 1e-4, "gauge_pa": 1e5}
+    battery = {"least_v": least, "most_v": most}
+    return other({"kind": "tankless", "name": "", "pump": pump, "battery": battery, "outlets": [outlet]})
+
+
 CUT_IN = "settings.cut_in_gauge_pa"
 BAD = [
     (file(settings__cut_in_gauge_pa=float("nan")), {CUT_IN: "not_finite"}),
@@ -54,6 +74,24 @@ BAD = [
     (file(entered={"system.name": {"text": "40", "unit": "psi"}}), {"entered.system.name": "unknown_unit"}),
     (file(entered={CUT_IN: "40"}), {f"entered.{CUT_IN}": "not_text"}),
     ([], {"": "not_an_object"}),
+    (file(system__kind="fountain"), {"system.kind": "not_a_choice"}),
+    (file(settings__pre_charge_gauge_pa=None), {"settings.pre_charge_gauge_pa": "missing"}),
+    (file(system__found={"caught_m3": 0.01}), {"system.found.caught_m3": "incomplete"}),
+    (file(system__site={"coldest_k": 290, "warmest_k": 280}), {"system.site.warmest_k": "order"}),
+    (file(practice={"reason": "x" * 201}), {"practice.reason": "too_long"}),
+    (curve((0, 50), (0.001, 55)), {"system.pump.points.1.head_m": "order"}),
+    (curve((0, 50)), {"system.pump.points": "not_a_list"}),
+    (
+        curve((0.001, 50), (0.001, 40)),
+        {"system.pump.points.0.flow_m3_s": "order", "system.pump.points.1.flow_m3_s": "order"},
+    ),
+    (compressor((5e5, 0.004), (8e5, 0.005)), {"system.pump.points.1.flow_m3_s": "order"}),
+    (compressor((5e5, 0.004), (5e5, 0.004)), {"system.pump.points.1.gauge_pa": "order"}),
+    (compressor(), {"system.pump.points": "not_a_list"}),
+    (tankless(14, 11, (0, 4e5), (1e-4, 1e5)), {"system.battery.least_v": "order"}),
+    (tankless(22, 28, (0, 4e5), (1e-4, 1e5)), {"system.pump.nominal_v": "order"}),
+    (tankless(11, 14, (0, 1e5), (1e-4, 4e5)), {"system.pump.points.1.gauge_pa": "order"}),
+    (tankless(11, 14, (0, 1e5)), {"system.pump.points": "not_a_list"}),
 ]
 
 

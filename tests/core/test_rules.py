@@ -45,6 +45,7 @@ from .plants import (
     tankless,
 )
 
+ALWAYS = Rule.__dataclass_fields__["applies"].default
 BY_ID = {rule.id: rule for rule in RULES}
 ONE_TANK = Tank(volume_m3=44 * GAL, max_gauge_pa=100 * PSI)
 NO_PLATE = Tank(volume_m3=44 * GAL)
@@ -324,10 +325,19 @@ def test_every_rule_is_tried_kept_and_broken_and_unread_or_not_applicable_where_
         assert P in tried
         assert tried & {S, C}
         assert U in tried or not _may_be_unread(rule), rule.id
+        assert N in tried or rule.applies is ALWAYS or rule.id == "differential", rule.id
 
 
 def _may_be_unread(rule: Rule) -> bool:
     return bool(set(rule.needs) & set(READINGS)) and rule.id != "pre-charge-school"
+
+
+@pytest.mark.parametrize(("school", "gap", "verdict"), [
+    ("keep", 20, P), ("keep", 30, C), ("widen", 30, P), ("widen", 34, C), ("widen", 16, C), ("leave", 30, N),
+])  # fmt: skip
+def test_the_differential_is_judged_by_the_school(school: str, gap: float, verdict: Verdict) -> None:
+    facts = facts_for(system(), settings(40, 40 + gap), Practice(differential_school=school))
+    assert judge(BY_ID["differential"], facts).verdict is verdict
 
 
 @pytest.mark.parametrize(("school", "fitted", "verdict"), [

@@ -12,9 +12,10 @@ from ..units import Shown
 __all__ = ["Answer", "AnswerKind", "filled"]
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class Answer:
-    """One figure in SI with its words. `value` is None where it cannot be told or has no end; `text` says it."""
+    """One figure in SI with its words; not frozen, as `WordedFinding`. `value` is None where it cannot be told or "
+    "has no end; `text` says it."""
 
     id: str
     title: str

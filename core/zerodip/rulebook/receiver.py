@@ -1,7 +1,5 @@
 """Rules of compressors and receivers. Nothing here is ever raised above a plate or a safety valve."""
 
-from math import isfinite
-
 from ..rules import Rule, Verdict
 from ..sources import DOE_AIR, MASS_BALANCE, NEMA_MG_10, practice
 
@@ -168,7 +166,6 @@ RECEIVER = (
         limit="good_leak_share",
         needs=("leak_share",),
         broken=Verdict.CAUTION,
-        applies=lambda facts: facts.leak_m3_s is None or isfinite(facts.leak_m3_s),
         figure="{f.leak_share:share} {op} {f.good_leak_share:share}",
         advice="Soap couplings, hoses, drain and check valve. With nothing used the leak alone starts it every "
         "{f.leak_rest_s:duration}.",

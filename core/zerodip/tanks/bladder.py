@@ -41,15 +41,14 @@ class Bank:
         return tuple(sorted({p for p in starts + fulls if p != float("inf")}))
 
     @cached_property
-    def _alike_up_to_abs_pa(self) -> float:
-        """Up to this pressure all tanks share one closed form: one pre-charge, and no bladder full yet. 0: they never do."""
-        if any(vessel.pre_charge_abs_pa != self.vessels[0].pre_charge_abs_pa for vessel in self.vessels):
-            return 0.0
-        return min(_full_abs_pa(vessel, self.exponent) for vessel in self.vessels)
-
-    @cached_property
     def _kink_waters_m3(self) -> tuple[float, ...]:
         return tuple(water_m3(self, p) for p in self.kinks_abs_pa)
+
+    @cached_property
+    def _stretches(self) -> tuple[tuple[float, float], ...]:
+        """For the stretch above each kink: the room that the tanks at work leave and have filled up to now (Σ V + what full
+        bladders hold), and Σ V·c^(1/n) of those at work; water = room − that · p^(−1/n)."""
+        return tuple(_stretch(self, kink) for kink in self.kinks_abs_pa)
 
 
 def _full_abs_pa(vessel: Vessel, exponent: float) -> float:
@@ -79,41 +78,21 @@ def pressure_abs_pa(bank: Bank, water: float) -> float:
     pre-charge; at or above what the bank can take, infinity. Source: the gas law, solved for p."""
     if water <= 0:
         return bank.kinks_abs_pa[0]
-    room = 1 - water / bank.volume_m3
-    if room <= 0:
+    room, air = bank._stretches[bisect_left(bank._kink_waters_m3, water) - 1]
+    if room <= water:
         return float("inf")
-    alike = bank.vessels[0].pre_charge_abs_pa / math.pow(room, bank.exponent)
-    if alike <= bank._alike_up_to_abs_pa:
-        return alike
-    return _solved_abs_pa(bank, water)
+    return math.pow(air / (room - water), bank.exponent)
 
 
-def _solved_abs_pa(bank: Bank, water: float) -> float:
-    at = bisect_left(bank._kink_waters_m3, water)
-    low = bank.kinks_abs_pa[max(at - 1, 0)]
-    high = bank.kinks_abs_pa[at] if at < len(bank.kinks_abs_pa) else low * 2
-    while water_m3(bank, high) < water:
-        low, high = high, high * 2
-        if high > 1e12:
-            return float("inf")
-    return _between(bank, water, low, high)
-
-
-def _between(bank: Bank, water: float, low: float, high: float) -> float:
-    """The pressure between two brackets, by false position; an end that stays put counts half (Illinois)."""
-    below, above = water_m3(bank, low) - water, water_m3(bank, high) - water
-    for _ in range(60):
-        if high - low <= 1e-12 * high or above <= below:
-            break
-        p = high - above * (high - low) / (above - below)
-        miss = water_m3(bank, p) - water
-        if abs(miss) <= 1e-14 * bank.volume_m3:
-            return p
-        if miss < 0:
-            low, below, above = p, miss, above / 2
-        else:
-            high, above, below = p, miss, below / 2
-    return (low + high) / 2
+def _stretch(bank: Bank, kink: float) -> tuple[float, float]:
+    room = air = 0.0
+    for vessel in bank.vessels:
+        if _full_abs_pa(vessel, bank.exponent) <= kink:
+            room += vessel.acceptance_m3
+        elif vessel.pre_charge_abs_pa <= kink:
+            room += vessel.volume_m3
+            air += vessel.volume_m3 * math.pow(vessel.pre_charge_abs_pa, 1 / bank.exponent)
+    return room, air
 
 
 def air_to_add_m3(volume_m3: float, from_gauge_pa: float, to_gauge_pa: float, atmosphere_pa: float) -> float:

@@ -93,7 +93,7 @@ def _cost(way: Weighed, best: Weighed, floor: float, units: str) -> str:
         return "Less pressure than wanted."
     if round(way.run_s) < round(best.run_s):
         return f"Runs {text(way.run_s, 'duration', units)} instead of {text(best.run_s, 'duration', units)}."
-    return "" if way.settings == best.settings else "As good, but not better."
+    return "" if way.settings == best.settings else "As good, but more to turn."
 
 
 def _why(best: Weighed, now: Weighed, count: int, floor: float, units: str) -> list[str]:

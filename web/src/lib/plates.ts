@@ -85,7 +85,9 @@ function tankSummary(file: SystemFile, system: System): string[] {
   const tanks = valueAt(file, 'system.tanks') as { volume_m3: unknown }[]
   const each = tanks.map((_, at) => figure(file, `system.tanks.${at}.volume_m3`, 'volume', system))
   const most = figure(file, 'system.tanks.0.max_gauge_pa', 'pressure', system)
-  return [each.join(' + '), `${most} at most`]
+  // The unit stands once, at the end: plates are narrow.
+  const bare = each.map((text, at) => (at < each.length - 1 ? text.split(' ')[0] : text))
+  return [bare.join(' + '), `${most} at most`]
 }
 
 function tankPlate(plain: boolean): PlateKind {

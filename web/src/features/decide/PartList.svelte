@@ -10,6 +10,8 @@
     section,
     row,
   }: { table: DecideState; section: Extract<Section, { kind: 'list' }>; row: Snippet<[Row]> } = $props()
+  /** Two figures a part, as on a curve: they stand on one line. */
+  const pairs = $derived(section.names.length === 2 && section.path.endsWith('points'))
   const parts = $derived((table.value(section.path) ?? []) as Record<string, unknown>[])
 
   function add() {
@@ -23,19 +25,26 @@
   }
 </script>
 
+{#snippet out(index: number, word: string, extra: string)}
+  {#if parts.length > section.least}
+    <button
+      type="button"
+      class="btn min-h-12 btn-ghost {extra}"
+      aria-label="Take {section.title.toLowerCase()} {index + 1} out"
+      onclick={() => takeOut(index)}>{word}</button
+    >
+  {/if}
+{/snippet}
+
 {#each { length: parts.length }, index (index)}
-  <fieldset class="grid gap-3 rounded-box border border-base-300 p-3">
+  <fieldset
+    class="gap-3 rounded-box border border-base-300 p-3 {pairs ? 'grid grid-cols-[1fr_1fr_auto] items-start' : 'grid'}"
+  >
     <legend class="px-1 text-sm font-bold">{section.title} {index + 1}</legend>
-    <div class="grid gap-3 {section.names.length === 2 ? 'grid-cols-2' : ''}">
-      {#each section.names as name (name)}
-        {@render row({ owner: section.owner, name, path: `${section.path}.${index}.${name}` })}
-      {/each}
-    </div>
-    {#if parts.length > section.least}
-      <button type="button" class="btn min-h-12 btn-ghost" onclick={() => takeOut(index)}
-        >Take {section.title.toLowerCase()} {index + 1} out</button
-      >
-    {/if}
+    {#each section.names as name (name)}
+      {@render row({ owner: section.owner, name, path: `${section.path}.${index}.${name}` })}
+    {/each}
+    {@render out(index, pairs ? '×' : `Take ${section.title.toLowerCase()} ${index + 1} out`, pairs ? 'mt-7 w-12' : '')}
   </fieldset>
 {/each}
 {#each table.faultsAt(section.path) as fault (fault.code)}<p class="text-sm text-error">{fault.message}</p>{/each}

@@ -2,7 +2,18 @@
   import { preferences } from '../../lib/preferences.svelte'
   import { text, unitFor, fromSi, digits, type Dimension } from '../../lib/units'
   import { gripPath, type DecideState, type GripId } from './decide.svelte'
-  import { area, curve, height, heights, scalesFor, spread, stillFits, valueAtHeight, type Frame } from './ribbon'
+  import {
+    area,
+    curve,
+    height,
+    heights,
+    labelHeight,
+    scalesFor,
+    spread,
+    stillFits,
+    valueAtHeight,
+    type Frame,
+  } from './ribbon'
 
   let { table }: { table: DecideState } = $props()
 
@@ -211,13 +222,15 @@
         stroke-width="2.5"
         stroke-dasharray="7 5"
       />
-      <text
-        x={frame.xs[1] - 10}
-        y={levels.settled[1] + 18}
-        text-anchor="end"
-        class="text-[13px]"
-        fill="var(--color-accent)">settles to {text(ribbon.settled.gauge_pa, 'pressure', preferences.units)}</text
-      >
+      {#if !narrow}
+        <text
+          x={frame.xs[1] - 10}
+          y={levels.settled[1] + 18}
+          text-anchor="end"
+          class="text-[13px]"
+          fill="var(--color-accent)">settles to {text(ribbon.settled.gauge_pa, 'pressure', preferences.units)}</text
+        >
+      {/if}
     {/if}
 
     {#each marks as mark, at (mark.id)}
@@ -238,24 +251,18 @@
       >
     {/each}
 
-    <g
-      class="figure pointer-events-none [paint-order:stroke]"
-      fill="var(--color-secondary)"
-      stroke="var(--zd-water)"
-      stroke-width="6"
-      text-anchor="middle"
-    >
+    <g class="figure pointer-events-none" fill="var(--color-secondary)" text-anchor="middle">
       {#if drawdown > 0}
         <text
           x={middle(frame.xs[0], frame.xs[1])}
-          y={middle(levels.cut_out[0] + levels.cut_out[1], levels.cut_in[0] + levels.cut_in[1]) / 2 + 6}
+          y={labelHeight(levels, frame, 0, narrow ? 40 : 112)}
           class={narrow ? 'text-base' : 'text-xl'}
           >{text(drawdown, ribbon.held_dimension as Dimension, preferences.units)}{narrow ? '' : ' per start'}</text
         >
       {/if}
       <text
         x={middle(frame.xs[1], frame.xs[2]) + (narrow ? 8 : 0)}
-        y={middle(levels.cut_out[1] + levels.cut_out[2], levels.cut_in[1] + levels.cut_in[2]) / 2 + 6}
+        y={labelHeight(levels, frame, 1, narrow ? 24 : 32)}
         class={narrow ? 'text-base' : 'text-xl'}
         >{ribbon.cut_out.run_s == null
           ? 'never stops'

@@ -34,10 +34,10 @@
   })
   const kinds = $derived(
     tankless
-      ? [{ id: 'starts' as Kind, title: 'Pulses, at most' }]
+      ? [{ id: 'starts' as Kind, title: 'Pulses at most' }]
       : [
-          { id: 'run' as Kind, title: 'Run, at least' },
-          { id: 'starts' as Kind, title: 'Starts, at most' },
+          { id: 'run' as Kind, title: 'Run at least' },
+          { id: 'starts' as Kind, title: 'Starts at most' },
         ],
   )
   const faults = $derived(problem?.faults.filter((fault) => fault.path.startsWith('target')) ?? [])
@@ -62,11 +62,10 @@
 {#snippet sizes(title: string, rows: Schemas['Size'][])}
   <div class="min-w-0 flex-1">
     <h3 class="mb-1 font-bold">{title}</h3>
-    <table class="table">
+    <table class="table table-sm">
       <thead>
         <tr
-          ><th>Volume</th>{#if !tankless}<th>Run</th>{/if}<th>{tankless ? 'Pulses' : 'Starts, worst hour'}</th><th
-          ></th></tr
+          ><th>Volume</th>{#if !tankless}<th>Run</th>{/if}<th>{tankless ? 'Pulses' : 'Starts'}</th><th></th></tr
         >
       </thead>
       <tbody>
@@ -90,7 +89,7 @@
 <div class="flex flex-wrap items-end gap-3">
   <Segmented
     label="What is wanted"
-    options={[{ id: '' as Kind | '', title: 'As the practice wants' }, ...kinds]}
+    options={[{ id: '' as Kind | '', title: 'By practice' }, ...kinds]}
     value={kind}
     onchange={(chosen) => ((kind = chosen), (typed = ''))}
   />
@@ -113,7 +112,7 @@
 {/if}
 {#if sizing}
   <p class="mt-3 text-lg" data-testid="sized">{sizing.says}</p>
-  <div class="mt-3 flex flex-wrap gap-6">
+  <div class="mt-3 flex flex-col gap-6 sm:flex-row">
     {#if sizing.instead.length}
       {@render sizes(tankless ? 'Accumulators' : 'In place of what is there', sizing.instead)}
     {/if}

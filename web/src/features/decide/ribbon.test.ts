@@ -5,6 +5,7 @@ import {
   curve,
   height,
   heights,
+  labelHeight,
   niceStep,
   scaleAround,
   scalesFor,
@@ -78,5 +79,15 @@ describe('the ribbon', () => {
   it('pushes labels apart in their order and between the ends', () => {
     expect(spread([100, 104, 300], 40, 0, 400)).toEqual([100, 140, 300])
     expect(spread([390, 380, 395], 40, 0, 400)).toEqual([360, 320, 400])
+  })
+
+  it('puts a label into the band, or above one too thin for it', () => {
+    const wide = {
+      cut_out: [100, 100, 100] as [number, number, number],
+      cut_in: [200, 200, 200] as [number, number, number],
+    }
+    expect(labelHeight(wide, frame, 0, 100)).toBe(156)
+    expect(labelHeight({ ...wide, cut_in: [110, 110, 110] }, frame, 1, 30)).toBe(90)
+    expect(labelHeight({ ...wide, cut_out: [100, 190, 190] }, frame, 0, 100)).toBeLessThan(145)
   })
 })

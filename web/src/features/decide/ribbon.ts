@@ -108,6 +108,21 @@ export function area(upper: Three, lower: Three, frame: Frame, to: 1 | 2 = 2): s
   return path + 'Z'
 }
 
+/** Where a label `2 × half` wide goes between two scales: in the middle of the band, or just above it where the band is too
+ * thin or too steep to hold it. */
+export function labelHeight(
+  levels: { cut_out: Three; cut_in: Three },
+  { xs }: Frame,
+  from: 0 | 1,
+  half: number,
+): number {
+  const at = (ys: Three) => (ys[from]! + ys[from + 1]!) / 2
+  const [upper, lower] = [at(levels.cut_out), at(levels.cut_in)]
+  const steep = (ys: Three) => (1.5 * Math.abs(ys[from + 1]! - ys[from]!)) / (xs[from + 1]! - xs[from]!)
+  const lost = (steep(levels.cut_out) + steep(levels.cut_in)) * half
+  return lower - upper > 24 + lost ? (upper + lower) / 2 + 6 : upper - steep(levels.cut_out) * half - 10
+}
+
 /** Pushes labels apart, keeping their order (top to bottom) and staying in between the ends. */
 export function spread(ys: number[], gap: number, top: number, bottom: number): number[] {
   const order = ys.map((_, at) => at).sort((a, b) => ys[a]! - ys[b]!)

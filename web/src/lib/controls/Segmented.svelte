@@ -7,7 +7,11 @@
   }: { label: string; options: { id: T; title: string }[]; value: T; onchange: (value: T) => void } = $props()
 </script>
 
-<div role="group" aria-label={label} class="flex rounded-full border border-base-300 bg-base-100 text-sm">
+<div
+  role="group"
+  aria-label={label}
+  class="flex max-w-full overflow-x-auto rounded-full border border-base-300 bg-base-100 text-sm"
+>
   {#each options as option (option.id)}
     <button
       type="button"

@@ -911,7 +911,8 @@ export interface components {
         };
         /**
          * Answer
-         * @description One figure in SI with its words. `value` is None where it cannot be told or has no end; `text` says it.
+         * @description One figure in SI with its words; not frozen, as `WordedFinding`. `value` is None where it cannot be told or "
+         *     "has no end; `text` says it.
          */
         Answer: {
             /** Id */
@@ -1176,7 +1177,8 @@ export interface components {
         };
         /**
          * WordedFinding
-         * @description A finding in words, figures in one unit system.
+         * @description A finding in words, figures in one unit system. Not frozen: thirty are made at every move of a finger, and freezing
+         *     would take longer than the words.
          */
         WordedFinding: {
             /** Rule */
