@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from .answers import Answer, answers
+from .cautions import cautions
 from .facts import Facts, ReceiverFacts, TanklessFacts, WaterFacts, facts_for
 from .pictures.air import air_ribbon
 from .pictures.parts import Ribbon
@@ -20,7 +21,7 @@ __all__ = ["Decision", "decide", "decision"]
 @dataclass(frozen=True, kw_only=True)
 class Decision:
     """The answers, the findings (worst first), the schools, and the picture of this kind of system: a ribbon, or for a
-    tankless pump its window; `verdict` is the worst finding's."""
+    tankless pump its window; the usual cautions; `verdict` is the worst finding's."""
 
     verdict: str
     answers: tuple[Answer, ...]
@@ -28,6 +29,7 @@ class Decision:
     schools: tuple[SchoolView, ...]
     ribbon: Ribbon | None
     window: Window | None
+    cautions: tuple[str, ...]
 
 
 def decide(system: System, settings: Settings, practice: Practice | None = None, units: str = "us") -> Decision:
@@ -48,6 +50,7 @@ def decision(facts: Facts, units: str) -> Decision:
         schools=school_views(facts, f),
         ribbon=_ribbon(facts, f),
         window=window(facts, f) if isinstance(facts, TanklessFacts) else None,
+        cautions=cautions(facts.kind),
     )
 
 

@@ -6,12 +6,13 @@ from dataclasses import asdict
 
 import pytest
 
+from zerodip.cautions import CAUTIONS, cautions
 from zerodip.decide import Decision, decide, decision
 from zerodip.facts import facts_for
 from zerodip.glance import glance
 from zerodip.rules import Verdict
 from zerodip.strip import strip
-from zerodip.system import Demand, Found, Practice, Relief, Settings, Site, Supply, Switch, Tank, WaterSystem
+from zerodip.system import KINDS, Demand, Found, Practice, Relief, Settings, Site, Supply, Switch, Tank, WaterSystem
 from zerodip.units import PSI, UnknownUnit
 
 from .plants import CURVE, GAL, GPM, RATED, facts, settings, system
@@ -171,3 +172,16 @@ def test_at_a_glance() -> None:
 
 def test_a_decision_on_figures_at_hand_is_the_same() -> None:
     assert decision(facts_for(SHED, settings(), Practice()), "us") == decide(SHED, settings())
+
+
+@pytest.mark.parametrize(
+    ("kind", "words"),
+    [("well_bladder", "proved dead"), ("well_air", "pit"), ("compressor", "bleed slowly"), ("tankless", "fuse")],
+)
+def test_the_cautions_of_the_kind_are_shown_and_defer_to_codes(kind: str, words: str) -> None:
+    said = cautions(kind)
+    assert any(words in caution for caution in said)
+    assert "licensed" in said[-1]
+    assert set(KINDS) == set(CAUTIONS)
+    if kind == "well_bladder":
+        assert decide(SHED, settings()).cautions == said

@@ -1,5 +1,8 @@
 """Proposals, schools, sizes over the API; and the practice of a workspace, carried to the systems that follow it."""
 
+import json
+import uuid
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -9,6 +12,7 @@ from plants.habits import habits_of
 from plants.models import System
 from plants.services import create_system
 from tests.core.plants import file
+from zerodip.cli import main
 from zerodip.document import read_document
 from zerodip.units import PSI
 
@@ -102,3 +106,43 @@ def test_two_who_change_the_practice_and_bad_values(world: World) -> None:
     }  # fmt: skip
     assert habits_of(world.workspace.pk).version == 2
     assert System.objects.get(pk=world.system.pk).version == 1
+
+
+@pytest.mark.parametrize("raw", DEMO, ids=lambda raw: raw["system"]["name"])
+def test_every_kind_is_kept_exported_and_decided_alike_on_the_command_line(
+    world: World, raw: dict[str, Any], tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    system = create_system(world.site, read_document(raw))
+    address = f"/api/systems/{system.pk}"
+    kept = world["technician"].send("PUT", f"{address}/decisions/{uuid.uuid4()}", {"version": 1, "document": raw})
+    assert kept.status_code == 200, kept.content
+    exported = world["viewer"].get(f"{address}/file")
+    path = tmp_path / "system.json"
+    path.write_bytes(exported.content)
+    assert main(["decide", str(path)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    shown = world["viewer"].send("POST", "/api/decide", {"document": exported.json()}).json()
+    assert shown["decision"] == told
+    assert kept.json()["verdict"] == told["verdict"]
+    assert kept.json()["figures"] == {answer["id"]: answer["value"] for answer in told["answers"]}
+
+
+def test_a_system_s_practice_of_its_own_stays_when_the_workspace_changes_its_mind(world: World) -> None:
+    own = create_system(world.site, read_document(file(system__name="Own", practice={"reason": "A big garden"})))
+    put(world, {"pre_charge_school": "computed"})
+    own.refresh_from_db()
+    assert own.document["practice"]["reason"] == "A big garden"
+    assert own.document["practice"]["pre_charge_school"] == "two_below"
+    body = {"version": 1, "document": {**own.document, "practice": FOLLOWS}}
+    followed = world["owner"].send("PUT", f"/api/systems/{own.pk}", body).json()["document"]["practice"]
+    assert followed["pre_charge_school"] == "computed"
+    assert followed["reason"] == ""
+
+
+def test_sizes_and_schools_of_another_workspace_are_never_seen(world: World) -> None:
+    put(world, {"reason": "Ours alone"}, sizes_m3=[0.3])
+    seen = world["outsider"].get("/api/habits").json()
+    assert [habits["name"] for habits in seen] == ["theirs"]
+    assert "Ours alone" not in str(seen)
+    assert put(world, {}, version=2, who="outsider").status_code == 404
+    assert put(world, {}, version=2, who="viewer").status_code == 403

@@ -38,8 +38,10 @@ def school_groups(
     now = weighed(system, settings, practice or Practice())
     if not isinstance(now.facts, WaterFacts):
         return ()
-    groups = [_differential(system, now, units), _run_time(system, now, units), _check(system, now, now.facts, units)]
-    return tuple([_pre_charge(system, now, now.facts, units), *groups] if now.facts.kind in BLADDER_KINDS else groups)
+    groups = [_differential(system, now, units), _run_time(system, now, units)]
+    if now.facts.kind not in BLADDER_KINDS:
+        return tuple(groups)
+    return (_pre_charge(system, now, now.facts, units), *groups, _check(system, now, now.facts, units))
 
 
 def _tried(system: System, now: Weighed, settings: Settings, **practice: Any) -> Weighed:

@@ -89,10 +89,9 @@
             {/each}
           </div>
           <Findings findings={table.result.decision.findings} onreading={enter} />
-          <p class="border-t border-base-300 py-3 text-xs text-neutral">
-            Local codes and the maker’s instructions come first; electrical and gas-pressure work may need a licensed
-            person. Power off and proved dead before the switch cover comes off.
-          </p>
+          <ul class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral" aria-label="Cautions">
+            {#each table.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
+          </ul>
         </div>
         <KeepBar {table} onfault={enter} />
       </aside>

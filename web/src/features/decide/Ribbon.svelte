@@ -2,6 +2,7 @@
   import { preferences } from '../../lib/preferences.svelte'
   import { text, unitFor, fromSi, digits, type Dimension } from '../../lib/units'
   import { gripPath, type DecideState, type GripId } from './decide.svelte'
+  import Grip from './Grip.svelte'
   import {
     area,
     curve,
@@ -17,15 +18,9 @@
 
   let { table }: { table: DecideState } = $props()
 
-  const NAMES: Record<GripId, { short: string; long: string }> = {
-    cut_out: { short: 'out', long: 'Cut-out' },
-    cut_in: { short: 'in', long: 'Cut-in' },
-    pre_charge: { short: 'air', long: 'Pre-charge' },
-  }
   let width = $state(800)
   let tall = $state(380)
   let dragging = $state<GripId | undefined>()
-  let grabbed = 0
 
   const narrow = $derived(width < 560)
   const ribbon = $derived(table.result!.decision.ribbon!)
@@ -87,7 +82,6 @@
     return height(pa, scales.gauge, frame.top, frame.bottom)
   }
   const gaugeOf = (grip: GripId) => ribbon[grip]?.gauge_pa ?? 0
-  const number = (grip: GripId) => table.shown(gripPath(grip), 'pressure') || '–'
   /** Whether a tick's number has room: the grips' own numbers stand beside the scale too. */
   const clear = (y: number) => GRIPS.every((grip) => Math.abs(gripsY[grip] - y) > 11)
   const middle = (a: number, b: number) => (a + b) / 2
@@ -96,39 +90,6 @@
   const pressureTick = (value: number) => {
     const shown = fromSi(value, units.pressure)
     return units.pressure.id === 'bar' ? shown.toFixed(1) : shown.toFixed(0)
-  }
-
-  function grab(grip: GripId, event: PointerEvent) {
-    const target = event.currentTarget as SVGGElement
-    target.setPointerCapture(event.pointerId)
-    target.focus()
-    dragging = grip
-    grabbed = event.clientY - gripsY[grip]
-  }
-  function drag(event: PointerEvent) {
-    if (!dragging) return
-    table.move(dragging, valueAtHeight(event.clientY - grabbed, scales.gauge, frame.top, frame.bottom))
-  }
-  function release() {
-    dragging = undefined
-  }
-  function press(grip: GripId, event: KeyboardEvent) {
-    const step = units.pressure.step * units.pressure.factor
-    const bounds = ribbon.grips[grip]!
-    const now = (table.value(gripPath(grip)) as number | null) ?? gaugeOf(grip)
-    const to: Record<string, number> = {
-      ArrowUp: now + step,
-      ArrowRight: now + step,
-      ArrowDown: now - step,
-      ArrowLeft: now - step,
-      PageUp: now + 5 * step,
-      PageDown: now - 5 * step,
-      Home: bounds.least_gauge_pa,
-      End: bounds.most_gauge_pa,
-    }
-    if (to[event.key] === undefined) return
-    event.preventDefault()
-    table.move(grip, to[event.key]!)
   }
 </script>
 
@@ -272,52 +233,18 @@
 
     {#each GRIPS as grip (grip)}
       {@const brass = grip === 'pre_charge'}
-      {@const colour = brass ? 'var(--color-accent)' : 'var(--color-secondary)'}
-      {@const py = pillsY[grip]}
-      <g
-        role="slider"
-        tabindex="0"
-        aria-label={NAMES[grip].long}
-        aria-orientation="vertical"
-        aria-valuemin={Math.round(fromSi(ribbon.grips[grip]!.least_gauge_pa, units.pressure) * 100) / 100}
-        aria-valuemax={Math.round(fromSi(ribbon.grips[grip]!.most_gauge_pa, units.pressure) * 100) / 100}
-        aria-valuenow={Math.round(fromSi(gaugeOf(grip), units.pressure) * 100) / 100}
-        aria-valuetext="{number(grip)} {units.pressure.symbol}"
-        data-grip={grip}
-        class="group cursor-ns-resize touch-none outline-none"
-        onpointerdown={(event) => grab(grip, event)}
-        onpointermove={drag}
-        onpointerup={release}
-        onpointercancel={release}
-        onkeydown={(event) => press(grip, event)}
-      >
-        <rect x="0" y={py - 24} width={frame.xs[0] + 20} height={narrow ? 48 : 40} fill="transparent" />
-        <path d="M94 {py}L{frame.xs[0]} {gripsY[grip]}" stroke={colour} stroke-width="2" />
-        <rect
-          x="2"
-          y={py - (narrow ? 20 : 16)}
-          width="92"
-          height={narrow ? 40 : 32}
-          rx="20"
-          fill={colour}
-          class="group-focus-visible:stroke-base-content group-focus-visible:stroke-[3]"
-        />
-        <text
-          x="48"
-          y={py + 5.5}
-          text-anchor="middle"
-          fill={brass ? 'var(--color-accent-content)' : 'var(--color-secondary-content)'}
-          class="figure text-base">{NAMES[grip].short} {number(grip)}</text
-        >
-        <circle
-          cx={frame.xs[0]}
-          cy={gripsY[grip]}
-          r="9"
-          fill="var(--color-base-100)"
-          stroke={colour}
-          stroke-width="4"
-        />
-      </g>
+      <Grip
+        {table}
+        {grip}
+        at={gripsY[grip]}
+        pill={pillsY[grip]}
+        axis={frame.xs[0]}
+        {narrow}
+        colour={brass ? 'var(--color-accent)' : 'var(--color-secondary)'}
+        ink={brass ? 'var(--color-accent-content)' : 'var(--color-secondary-content)'}
+        toPa={(y) => valueAtHeight(y, scales.gauge, frame.top, frame.bottom)}
+        onhold={(held) => (dragging = held)}
+      />
     {/each}
   </svg>
   <p role="status" class="pointer-events-none absolute inset-x-0 top-5 text-center text-sm font-bold text-error">

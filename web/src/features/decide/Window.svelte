@@ -2,19 +2,13 @@
   import { preferences } from '../../lib/preferences.svelte'
   import { digits, fromSi, text, unitFor } from '../../lib/units'
   import { gripPath, type DecideState, type GripId } from './decide.svelte'
+  import Grip from './Grip.svelte'
   import { height, scaleAround, spread, valueAtHeight } from './ribbon'
 
   let { table }: { table: DecideState } = $props()
 
-  const NAMES: Record<GripId, { short: string; long: string }> = {
-    cut_out: { short: 'out', long: 'Cut-out' },
-    cut_in: { short: 'in', long: 'Cut-in' },
-    pre_charge: { short: 'air', long: 'Pre-charge' },
-  }
   let width = $state(800)
   let tall = $state(420)
-  let dragging = $state<GripId | undefined>()
-  let grabbed = 0
 
   const narrow = $derived(width < 560)
   const shown = $derived(table.result!.decision.window!)
@@ -43,39 +37,8 @@
     const ys = spread(table.grips.map(gripHeight), narrow ? 48 : 40, top, bottom)
     return table.grips.map((grip, at) => ({ grip, at: gripHeight(grip), pill: ys[at]! }))
   })
-  const number = (grip: GripId) => table.shown(gripPath(grip), 'pressure') || '–'
   const tick = (pa: number) => digits(fromSi(pa, pressure), { ...pressure, decimals: pressure.id === 'bar' ? 1 : 0 })
   const volts = (value: number) => text(value, 'voltage', preferences.units)
-
-  function grab(grip: GripId, event: PointerEvent) {
-    const target = event.currentTarget as SVGGElement
-    target.setPointerCapture(event.pointerId)
-    target.focus()
-    dragging = grip
-    grabbed = event.clientY - gripHeight(grip)
-  }
-  function drag(event: PointerEvent) {
-    if (dragging) table.move(dragging, valueAtHeight(event.clientY - grabbed, scale, top, bottom))
-  }
-  function press(grip: GripId, event: KeyboardEvent) {
-    const step = pressure.step * pressure.factor
-    const bounds = shown.grips[grip]!
-    const now = (table.value(gripPath(grip)) as number | null) ?? 0
-    const to: Record<string, number> = {
-      ArrowUp: now + step,
-      ArrowRight: now + step,
-      ArrowDown: now - step,
-      ArrowLeft: now - step,
-      PageUp: now + 5 * step,
-      PageDown: now - 5 * step,
-      Home: bounds.least_gauge_pa,
-      End: bounds.most_gauge_pa,
-    }
-    if (to[event.key] === undefined) return
-    event.preventDefault()
-    table.move(grip, to[event.key]!)
-  }
-  const round = (pa: number) => Math.round(fromSi(pa, pressure) * 100) / 100
 </script>
 
 <div class="flex h-[420px] flex-col sm:h-full sm:min-h-96">
@@ -168,39 +131,17 @@
           stroke-dasharray={grip === 'cut_out' ? '' : '7 5'}
           opacity={grip === 'cut_out' ? 1 : 0.6}
         />
-        <g
-          role="slider"
-          tabindex="0"
-          aria-label={NAMES[grip].long}
-          aria-orientation="vertical"
-          aria-valuemin={round(shown.grips[grip]!.least_gauge_pa)}
-          aria-valuemax={round(shown.grips[grip]!.most_gauge_pa)}
-          aria-valuenow={round(Number(table.value(gripPath(grip)) ?? 0))}
-          aria-valuetext="{number(grip)} {pressure.symbol}"
-          data-grip={grip}
-          class="group cursor-ns-resize touch-none outline-none"
-          onpointerdown={(event) => grab(grip, event)}
-          onpointermove={drag}
-          onpointerup={() => (dragging = undefined)}
-          onpointercancel={() => (dragging = undefined)}
-          onkeydown={(event) => press(grip, event)}
-        >
-          <rect x="0" y={pill - 24} width={left + 20} height={narrow ? 48 : 40} fill="transparent" />
-          <path d="M94 {pill}L{left} {at}" stroke={colour} stroke-width="2" />
-          <rect
-            x="2"
-            y={pill - (narrow ? 20 : 16)}
-            width="92"
-            height={narrow ? 40 : 32}
-            rx="20"
-            fill={colour}
-            class="group-focus-visible:stroke-secondary group-focus-visible:stroke-[3]"
-          />
-          <text x="48" y={pill + 5.5} text-anchor="middle" fill={ink} class="figure text-base"
-            >{NAMES[grip].short} {number(grip)}</text
-          >
-          <circle cx={left} cy={at} r="9" fill="var(--color-base-100)" stroke={colour} stroke-width="4" />
-        </g>
+        <Grip
+          {table}
+          {grip}
+          {at}
+          {pill}
+          axis={left}
+          {narrow}
+          {colour}
+          {ink}
+          toPa={(y) => valueAtHeight(y, scale, top, bottom)}
+        />
       {/each}
     </svg>
     <p role="status" class="pointer-events-none absolute inset-x-0 top-5 text-center text-sm font-bold text-error">

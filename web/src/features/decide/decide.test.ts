@@ -128,4 +128,46 @@ describe('the table', () => {
     expect(table.faultsUnder('settings')).toHaveLength(1)
     expect(table.problem).toBeUndefined()
   })
+
+  it('takes cut-in along by as much where one screw moves both', async () => {
+    const linked = { ...grip, takes_along: 'cut_in' }
+    answers['POST /api/decide'] = () => ({
+      body: { decision: { ribbon: { grips: { cut_out: linked } } }, strip: null },
+    })
+    const table = await loaded()
+    table.move('cut_out', 55 * psi)
+    expect(table.shown(gripPath('cut_out'), 'pressure')).toBe('55')
+    expect(table.value(gripPath('cut_in'))).toBeCloseTo(35 * psi, 6)
+    expect(table.grips).toEqual(['cut_out'])
+    await settled()
+  })
+
+  it('moves the grips of a window as those of a ribbon', async () => {
+    answers['POST /api/decide'] = () => ({
+      body: { decision: { ribbon: null, window: { grips: { cut_in: grip, cut_out: grip } } }, strip: null },
+    })
+    const table = await loaded()
+    expect(table.grips).toEqual(['cut_out', 'cut_in'])
+    table.move('cut_out', 100 * psi)
+    expect(table.held).toBe('relief')
+    await settled()
+  })
+
+  it('takes what was proposed, whole, and forgets what was typed before', async () => {
+    const table = await loaded()
+    table.type(gripPath('cut_in'), '41', 'pressure')
+    const way = { cut_in_gauge_pa: 30 * psi, cut_out_gauge_pa: 50 * psi, pre_charge_gauge_pa: null, air_renewed: false }
+    table.take(way as never)
+    expect(table.value('settings')).toEqual({ ...way, air_renewed: null })
+    expect(table.file?.entered).toEqual({})
+    expect(table.dirty).toBe(true)
+    await settled()
+  })
+
+  it('knows the habits of the workspace that the system is in', async () => {
+    answers['GET /api/systems/s'] = () => ({ body: { ...system, workspace: 'w' } })
+    answers['GET /api/habits'] = () => ({ body: [{ workspace: 'v' }, { workspace: 'w', name: 'Ours' }] })
+    const table = await loaded()
+    await vi.waitFor(() => expect(table.habits?.name).toBe('Ours'))
+  })
 })

@@ -5,6 +5,7 @@ import {
   curve,
   height,
   heights,
+  keyTarget,
   labelHeight,
   niceStep,
   scaleAround,
@@ -89,5 +90,21 @@ describe('the ribbon', () => {
     expect(labelHeight(wide, frame, 0, 100)).toBe(156)
     expect(labelHeight({ ...wide, cut_in: [110, 110, 110] }, frame, 1, 30)).toBe(90)
     expect(labelHeight({ ...wide, cut_out: [100, 190, 190] }, frame, 0, 100)).toBeLessThan(145)
+  })
+
+  it('scales free air from not far below cut-in, and leaves room for the band as it would be re-aired', () => {
+    const air = { ...ribbon, holds: 'air', cut_out: level(125, 70, 80), cut_in: level(100, 56, 0), pre_charge: null }
+    const scales = scalesFor(air, units)
+    expect(scales.held.least).toBeGreaterThan(0)
+    expect(scales.held.most).toBeGreaterThan(70 * units.held.factor)
+    const ghost = scalesFor({ ...ribbon, ghost: [level(60, 40, null), level(40, 20, null)] }, units)
+    expect(ghost.held.most).toBeGreaterThan(40 * units.held.factor)
+  })
+
+  it('moves by one step, by five, or to a limit, and leaves other keys alone', () => {
+    const bounds = { least_gauge_pa: 1, most_gauge_pa: 99 }
+    const to = (key: string) => keyTarget(key, 50, 2, bounds)
+    expect(['ArrowUp', 'ArrowLeft', 'PageUp', 'PageDown', 'Home', 'End'].map(to)).toEqual([52, 48, 60, 40, 1, 99])
+    expect(to('Enter')).toBeUndefined()
   })
 })

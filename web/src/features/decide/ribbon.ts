@@ -138,3 +138,23 @@ export function spread(ys: number[], gap: number, top: number, bottom: number): 
   }
   return placed
 }
+
+/** Where a key moves a grip to: by one step, by five, to its limits; undefined for any other key. */
+export function keyTarget(
+  key: string,
+  now: number,
+  step: number,
+  bounds: { least_gauge_pa: number; most_gauge_pa: number },
+): number | undefined {
+  const to: Record<string, number> = {
+    ArrowUp: now + step,
+    ArrowRight: now + step,
+    ArrowDown: now - step,
+    ArrowLeft: now - step,
+    PageUp: now + 5 * step,
+    PageDown: now - 5 * step,
+    Home: bounds.least_gauge_pa,
+    End: bounds.most_gauge_pa,
+  }
+  return to[key]
+}

@@ -955,7 +955,7 @@ export interface components {
         /**
          * Decision
          * @description The answers, the findings (worst first), the schools, and the picture of this kind of system: a ribbon, or for a
-         *     tankless pump its window; `verdict` is the worst finding's.
+         *     tankless pump its window; the usual cautions; `verdict` is the worst finding's.
          */
         Decision: {
             /** Verdict */
@@ -968,6 +968,8 @@ export interface components {
             schools: components["schemas"]["SchoolView"][];
             ribbon: components["schemas"]["Ribbon"] | null;
             window: components["schemas"]["Window"] | null;
+            /** Cautions */
+            cautions: string[];
         };
         /**
          * Grip

@@ -1,0 +1,37 @@
+/** Kinds and options in a technician's words. */
+export const KIND_WORDS: Record<string, string> = {
+  well_bladder: 'Well, bladder tank',
+  well_air: 'Well, air-over-water tank',
+  cistern: 'Cistern or rainwater',
+  boosted: 'Boosted supply',
+  compressor: 'Compressor',
+  tankless: 'Tankless pump',
+}
+
+export const OPTION_WORDS: Record<string, string> = {
+  ...KIND_WORDS,
+  two_below: 'usual',
+  two_to_three_below: 'usual, wider',
+  five_below: 'wide',
+  computed: 'computed',
+  two: 'two nuts',
+  one: 'one screw',
+  minute: 'a minute or more',
+  half_minute: 'half a minute is tolerable',
+  by_power: 'a minute, two from 1 hp up',
+  constant: 'one flow, measured',
+  rated_point: 'one flow at one pressure',
+  curve: 'head–flow curve',
+  submersible: 'submersible, in the water',
+  surface: 'on the surface',
+  keep: 'keep the usual 20 psi',
+  leave: 'leave that nut alone',
+  widen: 'widen it',
+  half_year: 'every half year',
+  yearly: 'every year',
+  five_years: 'every five years',
+  measured: 'from the measured loss',
+  either: 'either way',
+  fit: 'fit it',
+  avoid: 'avoid it',
+}
