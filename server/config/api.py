@@ -1,6 +1,7 @@
 """The API: closed by default, each operation with its permission."""
 
 from ninja import NinjaAPI
+from visits.api import router as visits
 
 from people.api import router as people
 from people.auth import SignedIn
@@ -12,3 +13,4 @@ api = NinjaAPI(title="Zero Dip", version="1", auth=SignedIn(), docs_url=None, op
 install(api)
 api.add_router("", people)
 api.add_router("", plants)
+api.add_router("", visits)

@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "django_vite",
     "people",
     "plants",
+    "visits",
     "journal",
 ]
 

@@ -21,6 +21,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "decisions.save": _WRITERS,
     "sites.change": _WRITERS,
     "decide.ask": _ALL,
+    "visits.read": _ALL,
+    "visits.change": _WRITERS,
     "habits.read": _ALL,
     "habits.change": _WRITERS,
 }

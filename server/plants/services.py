@@ -10,6 +10,7 @@ from journal.services import note
 from people.policies import Actor, require
 from zerodip.decide import decision as decide
 from zerodip.document import Document, read_document
+from zerodip.errors import InvalidInput
 from zerodip.facts import facts_for
 
 from .glancing import glance_of
@@ -17,7 +18,7 @@ from .habits import following
 from .models import Decision, Site, System
 from .selectors import sites_for_actor, system_for_actor
 
-__all__ = ["change_site", "create_system", "save_decision", "save_system"]
+__all__ = ["change_site", "create_system", "mirror", "save_decision", "save_system"]
 
 
 def create_system(site: Site, document: Document) -> System:
@@ -82,6 +83,22 @@ def _store(system: System, version: int, document: Document) -> None:
     system.name = document.system.name or system.name
     system.version += 1
     system.save()
+
+
+def mirror(system_id: UUID, name: str, value: float | None) -> None:
+    """Puts a figure found on a visit into the system's file, where it has such figures and the file stays right with it.
+    Called inside the transaction of the visit's own change."""
+    system = System.objects.select_for_update().get(pk=system_id)
+    raw = system.document
+    if "found" not in raw["system"]:
+        return
+    found = {**raw["system"]["found"], name: value}
+    entered = {path: typed for path, typed in raw["entered"].items() if path != f"system.found.{name}"}
+    try:
+        document = read_document({**raw, "system": {**raw["system"], "found": found}, "entered": entered})
+    except InvalidInput:
+        return
+    _store(system, system.version, document)
 
 
 def _current(system: System) -> dict[str, Any]:

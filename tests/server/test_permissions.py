@@ -5,6 +5,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from visits.models import Photo, Visit
 
 from config.api import api
 from people.models import Workspace
@@ -26,8 +27,23 @@ WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
 Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
 
 
+VISIT, PHOTO = uuid.uuid4(), uuid.uuid4()
+
+
+def _visit(world: World) -> uuid.UUID:
+    """A visit on our system, made when it is first asked for."""
+    return Visit.objects.get_or_create(pk=VISIT, defaults={"system": world.system})[0].pk
+
+
+def _photo(world: World) -> uuid.UUID:
+    made = {"visit_id": _visit(world), "plate": "tank", "kind": "image/png", "data": b"\x89PNG"}
+    return Photo.objects.get_or_create(pk=PHOTO, defaults=made)[0].pk
+
+
 def _path(name: str) -> Callable[[World], str]:
-    return lambda w: name.format(system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4())
+    return lambda w: name.format(
+        system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w)
+    )
 
 
 def _save(world: World) -> dict[str, Any]:
@@ -66,6 +82,37 @@ ROWS: dict[tuple[str, str], Row] = {
         _path("/api/sites/{site}"),
         lambda w: {"units": "kpa"},
         (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/systems/{system_id}/visits"): (
+        _path("/api/systems/{system}/visits"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("PUT", "/api/systems/{system_id}/visits/{visit_id}"): (
+        _path("/api/systems/{system}/visits/{new}"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}"): (_path("/api/visits/{visit}"), lambda w: None, (200, 200, 200, 404, 401)),
+    ("PUT", "/api/visits/{visit_id}"): (
+        _path("/api/visits/{visit}"),
+        lambda w: {"open": True},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/visits/{visit_id}/entries/{entry_id}"): (
+        _path("/api/visits/{visit}/entries/{new}"),
+        lambda w: {"slot": "safe.power_off", "value": True},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/visits/{visit_id}/photos/{photo_id}"): (
+        _path("/api/visits/{visit}/photos/{photo}"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}/photos/{photo_id}"): (
+        _path("/api/visits/{visit}/photos/{photo}"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
     ),
     ("GET", "/api/habits"): (_path("/api/habits"), lambda w: None, (200, 200, 200, 200, 401)),
     ("PUT", "/api/habits/{workspace_id}"): (_path("/api/habits/{workspace}"), _habits, (200, 200, 403, 404, 401)),

@@ -276,6 +276,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Visits
+         * @description The latest visits of a system, newest first.
+         */
+        get: operations["visits_api_read_visits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/visits/{visit_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Open Visit
+         * @description Opens a visit under the id given, or gives the one already open. Safe to repeat.
+         */
+        put: operations["visits_api_open_visit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Visit
+         * @description One visit: what its steps show and every entry.
+         */
+        get: operations["visits_api_read_visit"];
+        /**
+         * Set Open
+         * @description Closes a visit or opens it again.
+         */
+        put: operations["visits_api_set_open"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/entries/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Add Entry
+         * @description Adds one record under the id given. Safe to repeat; a correction names what it supersedes.
+         */
+        put: operations["visits_api_add_entry"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photo
+         * @description A photo.
+         */
+        get: operations["visits_api_read_photo"];
+        /**
+         * Add Photo
+         * @description Adds a photo (the body: JPEG or PNG) to a plate.
+         */
+        put: operations["visits_api_add_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1419,6 +1527,378 @@ export interface components {
             /** Sizes M3 */
             sizes_m3?: number[] | null;
         };
+        /**
+         * VisitRow
+         * @description A visit in a list.
+         */
+        VisitRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Open */
+            open: boolean;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Opened By */
+            opened_by: string;
+            /** Place */
+            place: string;
+        };
+        /**
+         * AirView
+         * @description The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it), free air (m³; negative: to
+         *     let out), minutes with this inflator, what a low find means, whether it is right.
+         */
+        AirView: {
+            /** Found Gauge Pa */
+            found_gauge_pa: number | null;
+            /** Target Gauge Pa */
+            target_gauge_pa: number;
+            /** Air M3 */
+            air_m3: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Left Gauge Pa */
+            left_gauge_pa: number | null;
+            /** Right */
+            right: boolean;
+            /** Says */
+            says: string;
+            /** Means */
+            means: string;
+        };
+        /**
+         * Cause
+         * @description What would explain a difference, how well it fits what was measured (0 to 1), and why.
+         */
+        Cause: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Fits */
+            fits: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Complaint
+         * @description Something is wrong beside the setting: what is seen, and what to look at, most likely first.
+         */
+        Complaint: {
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Look */
+            look: string[];
+        };
+        /**
+         * DrainView
+         * @description Water (or free air) that will come out: how much (m³), through a hose (s), in buckets; in words.
+         */
+        DrainView: {
+            /** Volume M3 */
+            volume_m3: number;
+            /** Seconds */
+            seconds: number;
+            /** Buckets */
+            buckets: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * EntryOut
+         * @description One record as it was made.
+         */
+        EntryOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Slot */
+            slot: string;
+            /** Value */
+            value: unknown;
+            /** Supersedes */
+            supersedes: string | null;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * Measured
+         * @description One thing measured beside what was predicted (SI; None where nothing is), in words.
+         */
+        Measured: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Measured */
+            measured: number | null;
+            /** Predicted */
+            predicted: number | null;
+            /** Dimension */
+            dimension: string;
+            /** Agrees */
+            agrees: boolean | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photo, fetched by its id.
+         */
+        PhotoOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Plate */
+            plate: string;
+        };
+        /**
+         * Progress
+         * @description One step of the rail: how far it is ("open", "begun", "done") and in a few words.
+         */
+        Progress: {
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** State */
+            state: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ProveView
+         * @description What was measured, the causes of a difference with the likeliest first, and the one measurement that would tell.
+         */
+        ProveView: {
+            /** Measured */
+            measured: components["schemas"]["Measured"][];
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Tell */
+            tell: string;
+        };
+        /**
+         * Question
+         * @description Something odd among the readings, asked rather than refused; `slot` is where the answer is corrected.
+         */
+        Question: {
+            /** Slot */
+            slot: string;
+            /** Asks */
+            asks: string;
+        };
+        /**
+         * ReadField
+         * @description One thing to read: its value in force and the entry that holds it, and last time's with the drift since (words).
+         */
+        ReadField: {
+            /** Slot */
+            slot: string;
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            /** Dimension */
+            dimension: string;
+            /** Value */
+            value: unknown;
+            /** Entry */
+            entry: string | null;
+            /** Last */
+            last: unknown;
+            /** Drift */
+            drift: string;
+        };
+        /**
+         * SafeStep
+         * @description One step: what to do, the caution that bites here, whether it is confirmed, and why it is shut (empty: open).
+         */
+        SafeStep: {
+            /** Id */
+            id: string;
+            /** Does */
+            does: string;
+            /** Caution */
+            caution: string;
+            /** Done */
+            done: boolean;
+            /** Shut */
+            shut: string;
+        };
+        /**
+         * SetView
+         * @description The next step at the switch. `do` is first (read both points once), turn, watch or done; `expect` are the points after
+         *     it with twice their spread (Pa gauge). `sure` is how sure it is that both lie within the tolerance.
+         */
+        SetView: {
+            /** Do */
+            do: string;
+            /** Says */
+            says: string;
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            /** Target In Gauge Pa */
+            target_in_gauge_pa: number;
+            /** Target Out Gauge Pa */
+            target_out_gauge_pa: number;
+            /** Expect In Pa */
+            expect_in_pa: [
+                number,
+                number
+            ] | null;
+            /** Expect Out Pa */
+            expect_out_pa: [
+                number,
+                number
+            ] | null;
+            /** Sure */
+            sure: number;
+            /** Tolerance Pa */
+            tolerance_pa: number;
+            /** Tries */
+            tries: components["schemas"]["TryView"][];
+            /** Complaints */
+            complaints: components["schemas"]["Complaint"][];
+            /** Warning */
+            warning: string;
+            /** Slopes */
+            slopes: number[];
+        };
+        /**
+         * TryView
+         * @description One try as it stands in the bars: turns, points seen (Pa gauge), the entry, and how far each was off its target.
+         */
+        TryView: {
+            /** Entry */
+            entry: string;
+            /** Turns */
+            turns: number[];
+            /** Cut In Gauge Pa */
+            cut_in_gauge_pa: number;
+            /** Cut Out Gauge Pa */
+            cut_out_gauge_pa: number;
+            /** Off In Pa */
+            off_in_pa: number;
+            /** Off Out Pa */
+            off_out_pa: number;
+        };
+        /**
+         * Turn
+         * @description One nut's turn: which, how far (clockwise positive), in words.
+         */
+        Turn: {
+            /** Nut */
+            nut: string;
+            /** Turns */
+            turns: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * VisitOut
+         * @description A visit: what its steps show, and every entry ever made.
+         */
+        VisitOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            system: components["schemas"]["VisitSystem"];
+            /** Open */
+            open: boolean;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** May Change */
+            may_change: boolean;
+            view: components["schemas"]["VisitView"];
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * VisitSystem
+         * @description The system that is visited, with its file as it stands.
+         */
+        VisitSystem: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            site: components["schemas"]["SiteOut"];
+            /** Version */
+            version: number;
+            document: components["schemas"]["SystemFile"];
+        };
+        /**
+         * VisitView
+         * @description What all steps show. `power` is unknown, off or on; work that needs power off stays shut until it is off and proved dead.
+         *     `place` is where the visit stood last; `found` are the as-found figures and `slopes` the learned ones, for the next visit.
+         */
+        VisitView: {
+            /** Place */
+            place: string;
+            /** Power */
+            power: string;
+            /** Rail */
+            rail: components["schemas"]["Progress"][];
+            /** Safe */
+            safe: components["schemas"]["SafeStep"][];
+            drain: components["schemas"]["DrainView"] | null;
+            /** Read */
+            read: components["schemas"]["ReadField"][];
+            /** Questions */
+            questions: components["schemas"]["Question"][];
+            air: components["schemas"]["AirView"] | null;
+            set: components["schemas"]["SetView"];
+            prove: components["schemas"]["ProveView"];
+            /** Cautions */
+            cautions: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * VisitOpen
+         * @description Whether the visit is open.
+         */
+        VisitOpen: {
+            /** Open */
+            open: boolean;
+        };
+        /**
+         * EntryIn
+         * @description One record: its slot, its value (docs: zerodip.visit.records), and the entry that it corrects.
+         */
+        EntryIn: {
+            /** Slot */
+            slot: string;
+            /** Value */
+            value?: unknown;
+            /** Supersedes */
+            supersedes?: string | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -2423,6 +2903,530 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_open_visit: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_visit: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+                order?: "together" | "first";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_set_open: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitOpen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_add_entry: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+                order?: "together" | "first";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_add_photo: {
+        parameters: {
+            query?: {
+                plate?: string;
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

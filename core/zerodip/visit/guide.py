@@ -1,0 +1,119 @@
+"""The use case of the visit: everything the six steps show, worked out from the system's file and the visit's entries."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..document import Document
+from ..facts import Facts, facts_for
+from .proving import ProveView, prove_view
+from .reading import Question, ReadField, questions, read_fields
+from .records import Entry, Log, log_of
+from .safe import DrainView, SafeStep, drain_view, safe_steps, standing
+from .setting import AirView, SetView, air_view, set_view
+
+__all__ = ["Progress", "VisitView", "visit_view"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Progress:
+    """One step of the rail: how far it is ("open", "begun", "done") and in a few words."""
+
+    step: str
+    title: str
+    state: str
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class VisitView:
+    """What all steps show. `power` is unknown, off or on; work that needs power off stays shut until it is off and proved dead.
+    `place` is where the visit stood last; `found` are the as-found figures and `slopes` the learned ones, for the next visit."""
+
+    place: str
+    power: str
+    rail: tuple[Progress, ...]
+    safe: tuple[SafeStep, ...]
+    drain: DrainView | None
+    read: tuple[ReadField, ...]
+    questions: tuple[Question, ...]
+    air: AirView | None
+    set: SetView
+    prove: ProveView
+    cautions: Mapping[str, str]
+
+
+_CAUTIONS = {
+    "safe": "Line terminals stay live when the machine's own switch is off. Read the diagram under the cover.",
+    "read": "A missing earth wire is a finding. Breaking a factory seal can end a warranty.",
+    "set": "Power off for every change. Stay at the gauge with a hand on the switch during the first fill after any increase.",
+    "prove": "Cover on whenever power is on.",
+    "hand_over": "Local codes and the maker’s instructions come first; electrical and gas-pressure work may need a "
+    "licensed person.",
+}
+
+
+def visit_view(
+    document: Document,
+    entries: Iterable[Entry],
+    units: str = "us",
+    last: Mapping[str, Any] | None = None,
+    slopes: Sequence[float] = (),
+    order: str = "together",
+) -> VisitView:
+    """The visit as it stands. `last` are the values that the visit before left, by slot; `slopes` what it learned of the
+    nuts; `order` is both nuts in one power-off ("together") or one at a time ("first")."""
+    facts, log = facts_for(document.system, document.settings, document.practice), log_of(entries)
+    gauge = log.value("found.gauge")
+    steps, setting, proof = (
+        safe_steps(facts.kind, log),
+        set_view(facts, log, units, slopes, order),
+        prove_view(facts, log, units),
+    )
+    fields = read_fields(facts, log, last or {}, units)
+    return VisitView(
+        place=str(log.value("place") or "safe"),
+        power=standing(log),
+        rail=_rail(steps, fields, setting, proof, log),
+        safe=steps,
+        drain=drain_view(facts, float(gauge) if gauge is not None else _likely_gauge(facts), units),
+        read=fields,
+        questions=questions(facts, log, units),
+        air=air_view(facts, log, units),
+        set=setting,
+        prove=proof,
+        cautions=_CAUTIONS,
+    )
+
+
+def _likely_gauge(facts: Facts) -> float:
+    """Before the gauge is read: at most cut-out."""
+    return facts.cut_out_pa
+
+
+def _rail(
+    steps: tuple[SafeStep, ...], fields: tuple[ReadField, ...], setting: SetView, proof: ProveView, log: Log
+) -> tuple[Progress, ...]:
+    confirmed, entered = sum(step.done for step in steps), sum(field.value is not None for field in fields)
+    return (
+        _progress("safe", "Make safe", confirmed, len(steps), f"{confirmed} of {len(steps)}"),
+        _progress("read", "Read", entered, len(fields), f"{entered} of {len(fields)}"),
+        _progress("decide", "Decide", 0, 1, ""),
+        _progress("set", "Set", _set_count(setting), 2, _tries(setting)),
+        _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
+        _progress("hand_over", "Hand over", len(log.series.get("note", ())), 1, ""),
+    )
+
+
+def _set_count(setting: SetView) -> int:
+    return 2 if setting.do == "done" else 1 if setting.tries else 0
+
+
+def _tries(setting: SetView) -> str:
+    count = sum(1 for each in setting.tries if any(each.turns))
+    return "set" if setting.do == "done" else f"{count} tr{'y' if count == 1 else 'ies'}" if count else ""
+
+
+def _progress(step: str, title: str, count: int, of: int, says: str) -> Progress:
+    state = "done" if count >= of else "begun" if count else "open"
+    return Progress(step=step, title=title, state=state, says=says)

@@ -1,0 +1,265 @@
+"""Setting: the air first, then the switch, one instruction at a time."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..facts import Facts, ReceiverFacts, TanklessFacts, WaterFacts
+from ..system import BLADDER_KINDS
+from ..tanks.bladder import air_to_add_m3
+from ..turns.belief import CLASSES, CUT_IN, CUT_OUT, Belief, believed, read, turned
+from ..turns.health import Complaint, Watch, complaints, gauge_resolves
+from ..turns.plan import Goal, Step, next_step
+from ..units import PSI, text
+from .records import Log, Try
+
+__all__ = ["AirView", "SetView", "TryView", "air_view", "belief_of", "highest_pa", "set_view"]
+
+ROUNDING_PA = 1.0 * PSI / 12**0.5  # a gauge is read to the next psi
+
+
+@dataclass(frozen=True, kw_only=True)
+class AirView:
+    """The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it), free air (m³; negative: to
+    let out), minutes with this inflator, what a low find means, whether it is right."""
+
+    found_gauge_pa: float | None
+    target_gauge_pa: float
+    air_m3: float | None
+    minutes: float | None
+    left_gauge_pa: float | None
+    right: bool
+    says: str
+    means: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class TryView:
+    """One try as it stands in the bars: turns, points seen (Pa gauge), the entry, and how far each was off its target."""
+
+    entry: str
+    turns: tuple[float, ...]
+    cut_in_gauge_pa: float
+    cut_out_gauge_pa: float
+    off_in_pa: float
+    off_out_pa: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Turn:
+    """One nut's turn: which, how far (clockwise positive), in words."""
+
+    nut: str
+    turns: float
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class SetView:
+    """The next step at the switch. `do` is first (read both points once), turn, watch or done; `expect` are the points after
+    it with twice their spread (Pa gauge). `sure` is how sure it is that both lie within the tolerance."""
+
+    do: str
+    says: str
+    turns: tuple[Turn, ...]
+    target_in_gauge_pa: float
+    target_out_gauge_pa: float
+    expect_in_pa: tuple[float, float] | None
+    expect_out_pa: tuple[float, float] | None
+    sure: float
+    tolerance_pa: float
+    tries: tuple[TryView, ...]
+    complaints: tuple[Complaint, ...]
+    warning: str
+    slopes: tuple[float, ...]
+
+
+def noise_pa(log: Log) -> float:
+    """How far a reading with this gauge may be off by chance, Pa: its error is seldom all chance, so half of it, and the reading to
+    the next psi. Source: common practice, no source."""
+    error = log.value("gauge.error")
+    half = 0.5 * (float(error) if error is not None else 1.5 * PSI)
+    return max(math.hypot(half, ROUNDING_PA), 0.2 * PSI)
+
+
+def highest_pa(facts: Facts) -> float:
+    """The lowest of the limits known that cut-out may never pass, Pa gauge."""
+    if isinstance(facts, ReceiverFacts):
+        known = [facts.receiver_max_pa, facts.compressor_max_pa, facts.relief_pa]
+    elif isinstance(facts, WaterFacts):
+        known = [facts.relief_pa, facts.tank_max_pa, facts.dead_head_limit_pa, facts.pipe_max_pa, facts.pump_max_pa]
+    else:
+        known = [facts.window_high_pa] if isinstance(facts, TanklessFacts) else []
+    return min((limit for limit in known if limit is not None), default=float("inf"))
+
+
+def air_view(facts: Facts, log: Log, units: str) -> AirView | None:
+    """The pre-charge step, on systems that have one. The gauge's own error and today's temperature are taken into the target."""
+    target = _charge_target(facts)
+    if target is None or not isinstance(facts, WaterFacts):
+        return None
+    low = float(log.value("gauge.low") or 0.0)
+    found, left, flow = log.value("found.pre_charge"), log.value("air.left"), log.value("air.inflator")
+    shown = target - low
+    step = None if found is None else shown - float(found)
+    air = None if step is None else air_to_add_m3(facts.nominal_m3, 0.0, step, facts.atmosphere_pa)
+    minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
+    right = left is not None and abs(float(left) - shown) <= max(0.5 * PSI, 0.25 * facts.gauge_error_pa)
+    return AirView(
+        found_gauge_pa=found, target_gauge_pa=shown, air_m3=air, minutes=minutes, left_gauge_pa=left, right=right,
+        says=_air_says(step, air, minutes, shown, low, facts, units), means=_air_means(facts, found, log, units),
+    )  # fmt: skip
+
+
+def _charge_target(facts: Facts) -> float | None:
+    if not isinstance(facts, WaterFacts) or facts.kind not in BLADDER_KINDS:
+        return None
+    return facts.pre_charge_pa if facts.today_pa is None else facts.today_pa
+
+
+def _air_says(
+    step: float | None,
+    air: float | None,
+    minutes: float | None,
+    shown: float,
+    low: float,
+    facts: WaterFacts,
+    units: str,
+) -> str:
+    target = f"Set {text(shown, 'pressure', units)} on this gauge, tank drained, power off"
+    why = [] if abs(low) < 1 else [f"it reads {text(abs(low), 'pressure', units)} {'low' if low > 0 else 'high'}"]
+    if facts.today_pa is not None and abs(facts.today_pa - facts.pre_charge_pa) > 0.05 * PSI:
+        why.append(
+            f"today's temperature asks for that, to be {text(facts.pre_charge_pa, 'pressure', units)} at the season's mean"
+        )
+    target += f" ({'; '.join(why)})." if why else "."
+    if step is None or air is None:
+        return f"{target} Read the drained pre-charge first."
+    if abs(step) < 0.5 * PSI:
+        return f"{target} It is as it should be."
+    way = "Add" if step > 0 else "Let out"
+    time = f", about {minutes:.1f} min with this inflator" if minutes is not None else ""
+    much = f"{way} {text(abs(step), 'pressure', units)}: {text(abs(air), 'air_volume', units)} of free air{time}"
+    return f"{target} {much}. Then read again."
+
+
+def _air_means(facts: WaterFacts, found: float | None, log: Log, units: str) -> str:
+    """What a low find means. Source: common practice, no source (1–2 psi a year; 10 psi is a leak; water at the
+    valve is a burst)."""
+    if log.value("found.water_at_valve"):
+        return "Water at the valve: the bladder is burst. Adding air does not help; replace the tank."
+    if found is None or facts.last_pa is None:
+        return ""
+    lost = facts.last_pa - found
+    if found <= facts.leak_found_pa:
+        return "So low a find is a leak: soap the valve and the seams before adding air."
+    if facts.last_years_ago and lost / facts.last_years_ago > facts.usual_loss_pa_per_year:
+        much = f"{text(lost, 'pressure', units)} lost in {facts.last_years_ago:.1f} years"
+        return f"{much} is more than usual; check again in half the time."
+    return "1 to 2 psi (0.07 to 0.14 bar) lost in a year is usual." if lost > 0 else ""
+
+
+def belief_of(facts: Facts, log: Log, tries: Sequence[Try], slopes: Sequence[float] = ()) -> Belief | None:
+    """What is believed of this switch after the tries so far; None before both points were read once."""
+    kind = CLASSES["one" if facts.one_screw else "two"]
+    noise = noise_pa(log)
+    low, high = log.value("found.cut_in"), log.value("found.cut_out")
+    rest = list(tries)
+    if (low is None or high is None) and not rest:
+        return None
+    if low is None or high is None:
+        low, high = rest[0].cut_in_gauge_pa, rest[0].cut_out_gauge_pa
+        rest = rest[1:]
+    belief = believed(kind, float(low), float(high), noise, slopes)
+    for each in rest:
+        if each.first or each.second:
+            belief = turned(belief, (each.first, each.second)[: len(kind.nuts)])
+        belief = read(belief, CUT_IN, each.cut_in_gauge_pa, noise)
+        belief = read(belief, CUT_OUT, each.cut_out_gauge_pa, noise)
+    return belief
+
+
+def set_view(facts: Facts, log: Log, units: str, slopes: Sequence[float] = (), order: str = "together") -> SetView:
+    """The next turn of the next nut. `slopes` are those learned on earlier visits (mean and spread of each, Pa per turn)."""
+    tries = log.records("try")
+    belief, noise = belief_of(facts, log, tries, slopes), noise_pa(log)
+    goal = Goal(
+        cut_in_pa=facts.cut_in_pa, cut_out_pa=facts.cut_out_pa, tolerance_pa=1.0 * PSI,
+        highest_pa=highest_pa(facts), order=order,
+    )  # fmt: skip
+    step = None if belief is None else next_step(belief, goal)
+    return SetView(
+        do="first" if step is None else step.do,
+        says=_says(step, goal, belief, units),
+        turns=() if step is None or belief is None else _turns(step, belief),
+        target_in_gauge_pa=goal.cut_in_pa,
+        target_out_gauge_pa=goal.cut_out_pa,
+        expect_in_pa=None if step is None else (step.cut_in_pa[0], 2 * step.cut_in_pa[1]),
+        expect_out_pa=None if step is None else (step.cut_out_pa[0], 2 * step.cut_out_pa[1]),
+        sure=0.0 if step is None else step.sure,
+        tolerance_pa=goal.tolerance_pa,
+        tries=tuple(
+            _try_view(entry.id, each, goal) for entry, each in zip(log.series.get("try", ()), tries, strict=True)
+        ),
+        complaints=() if belief is None else complaints(belief, _watches(log, tries, belief), noise),
+        warning="" if gauge_resolves(noise, goal) else _unresolved(noise, units),
+        slopes=() if belief is None else learned(belief),
+    )
+
+
+def _watches(log: Log, tries: Sequence[Try], belief: Belief) -> list[Watch]:
+    nuts = len(belief.of.nuts)
+    low, high = log.value("found.cut_in"), log.value("found.cut_out")
+    first = [] if low is None or high is None else [Watch(float(low), float(high), (0.0,) * nuts)]
+    return first + [Watch(t.cut_in_gauge_pa, t.cut_out_gauge_pa, (t.first, t.second)[:nuts]) for t in tries]
+
+
+def learned(belief: Belief) -> tuple[float, ...]:
+    """The slopes as they are believed now: mean and spread of each nut on cut-in and cut-out, Pa per turn, for the next visit."""
+    return tuple(
+        v for nut in range(len(belief.of.nuts)) for point in (CUT_IN, CUT_OUT) for v in belief.slope(nut, point)
+    )
+
+
+def _turns(step: Step, belief: Belief) -> tuple[Turn, ...]:
+    pairs = zip(belief.of.nuts, step.turns, strict=False)
+    return tuple(Turn(nut=nut.id, turns=t, says=f"{nut.title}: {turn_words(t)}") for nut, t in pairs if t)
+
+
+_PARTS = {0.0: "", 0.125: "⅛", 0.25: "¼", 0.375: "⅜", 0.5: "½", 0.625: "⅝", 0.75: "¾", 0.875: "⅞"}
+
+
+def turn_words(turns: float) -> str:
+    """Turns as a person says them: 1¼ turns clockwise."""
+    size = abs(turns)
+    whole, part = int(size), _PARTS[round((size - int(size)) * 8) / 8 % 1]
+    said = f"{whole or ''}{part}" or "0"
+    return f"{said} turn{'s' if size > 1 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
+
+
+def _says(step: Step | None, goal: Goal, belief: Belief | None, units: str) -> str:
+    if step is None or belief is None:
+        return "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
+    if step.do == "done":
+        return f"Set: {step.sure:.0%} sure that both points lie within {text(goal.tolerance_pa, 'pressure', units)}."
+    if step.do == "watch":
+        held = " A limit keeps the next turn back." if step.held else ""
+        return f"Do not turn: watch the gauge through one more cycle. It is {step.sure:.0%} sure now." + held
+    low, high = (
+        f"{text(m, 'pressure', units)} ± {text(2 * s, 'pressure', units)}" for m, s in (step.cut_in_pa, step.cut_out_pa)
+    )
+    held = " Shorter than the target asks: a limit comes first." if step.held else ""
+    return f"Both points should come to {low} and {high}." + held
+
+
+def _try_view(entry: str, each: Try, goal: Goal) -> TryView:
+    return TryView(
+        entry=entry, turns=(each.first, each.second), cut_in_gauge_pa=each.cut_in_gauge_pa,
+        cut_out_gauge_pa=each.cut_out_gauge_pa, off_in_pa=each.cut_in_gauge_pa - goal.cut_in_pa,
+        off_out_pa=each.cut_out_gauge_pa - goal.cut_out_pa,
+    )  # fmt: skip
+
+
+def _unresolved(noise: float, units: str) -> str:
+    near = text(2 * noise, "pressure", units)
+    return f"This gauge cannot tell so close: a reading is sure only to about {near}. Take a better gauge, or watch more often."

@@ -1,0 +1,1 @@
+"""Visits: what was confirmed, read, turned and measured, entry by entry."""

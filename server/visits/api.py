@@ -1,0 +1,89 @@
+"""Visits, their entries and photos."""
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from config.problems import Problem
+from people.policies import Actor
+from plants.schemas import Units
+from plants.selectors import system_for_actor
+
+from . import selectors, services
+from .presenting import visit_out, visit_row
+from .schemas import EntryIn, Order, PhotoOut, VisitOpen, VisitOut, VisitRow
+
+router = Router(tags=["visits"])
+REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+CHANGES = {200: VisitOut, 409: Problem, **REFUSALS}
+READ, CHANGE = {"x-permission": "visits.read"}, {"x-permission": "visits.change"}
+
+
+def _actor(request: HttpRequest) -> Actor:
+    return request.auth  # type: ignore[attr-defined,no-any-return]
+
+
+@router.get("/systems/{system_id}/visits", response={200: list[VisitRow], **REFUSALS}, openapi_extra=READ)
+def read_visits(request: HttpRequest, system_id: UUID) -> Any:
+    """The latest visits of a system, newest first."""
+    return [visit_row(visit) for visit in selectors.visits_of(system_for_actor(_actor(request), system_id))]
+
+
+@router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
+def open_visit(request: HttpRequest, system_id: UUID, visit_id: UUID, units: Units = "us") -> Any:
+    """Opens a visit under the id given, or gives the one already open. Safe to repeat."""
+    visit = services.open_visit(_actor(request), system_id, visit_id)
+    return visit_out(_actor(request), visit, units)
+
+
+@router.get("/visits/{visit_id}", response={200: VisitOut, **REFUSALS}, openapi_extra=READ)
+def read_visit(request: HttpRequest, visit_id: UUID, units: Units = "us", order: Order = "together") -> Any:
+    """One visit: what its steps show and every entry."""
+    return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order)
+
+
+@router.put("/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
+def set_open(request: HttpRequest, visit_id: UUID, body: VisitOpen, units: Units = "us") -> Any:
+    """Closes a visit or opens it again."""
+    return visit_out(_actor(request), services.set_open(_actor(request), visit_id, body.open), units)
+
+
+@router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
+def add_entry(
+    request: HttpRequest,
+    visit_id: UUID,
+    entry_id: UUID,
+    body: EntryIn,
+    units: Units = "us",
+    order: Order = "together",
+) -> Any:
+    """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
+    actor = _actor(request)
+    visit = services.add_entry(actor, visit_id, entry_id, body.slot, body.value, body.supersedes)
+    return visit_out(actor, visit, units, order)
+
+
+@router.put(
+    "/visits/{visit_id}/photos/{photo_id}",
+    response={200: PhotoOut, **REFUSALS},
+    openapi_extra={
+        **CHANGE,
+        "requestBody": {"content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}}}},
+    },
+)
+def add_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: str = "") -> Any:
+    """Adds a photo (the body: JPEG or PNG) to a plate."""
+    photo = services.add_photo(_actor(request), visit_id, photo_id, plate, request.body)
+    return {"id": photo.pk, "plate": photo.plate}
+
+
+@router.get("/visits/{visit_id}/photos/{photo_id}", response={200: bytes, **REFUSALS}, openapi_extra=READ)
+def read_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID) -> HttpResponse:
+    """A photo."""
+    photo = selectors.photo_for_actor(_actor(request), visit_id, photo_id)
+    response = HttpResponse(bytes(photo.data), content_type=photo.kind)
+    response["Cache-Control"] = "private, max-age=86400"
+    response["X-Content-Type-Options"] = "nosniff"
+    return response

@@ -1,0 +1,61 @@
+"""A visit and its entries. Entries are only ever added; a correction names the entry that it supersedes."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from plants.models import System
+
+
+class Visit(models.Model):
+    """One walk through the steps on one system. `slopes` is what its tries taught of the nuts (zerodip.visit.setting)."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    system = models.ForeignKey(System, on_delete=models.CASCADE, related_name="visits")
+    opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    opened_at = models.DateTimeField(auto_now_add=True)
+    closed_at = models.DateTimeField(null=True)
+    slopes = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["-opened_at"]
+
+    def __str__(self) -> str:
+        return f"{self.system} {self.opened_at:%Y-%m-%d}"
+
+
+class Entry(models.Model):
+    """One record of a visit (zerodip.visit.records), under the id that the page gave it; `number` keeps the order."""
+
+    number = models.BigAutoField(primary_key=True)
+    id = models.UUIDField(unique=True)
+    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="entries")
+    slot = models.CharField(max_length=40)
+    value = models.JSONField(null=True)
+    supersedes = models.UUIDField(null=True)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+
+    def __str__(self) -> str:
+        return f"{self.slot} of {self.visit}"
+
+
+class Photo(models.Model):
+    """A photo added to a plate, small enough to lie in the database, so that one dump is the whole backup."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="photos")
+    plate = models.CharField(max_length=20)
+    kind = models.CharField(max_length=20)
+    data = models.BinaryField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["made_at"]
+
+    def __str__(self) -> str:
+        return f"{self.plate} of {self.visit}"

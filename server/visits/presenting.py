@@ -1,0 +1,52 @@
+"""Visits as the API shows them."""
+
+from dataclasses import asdict
+from typing import Any
+
+from people.policies import PERMISSIONS, Actor
+from zerodip.document import read_document
+from zerodip.visit.guide import visit_view
+from zerodip.visit.records import log_of
+
+from .models import Visit
+from .selectors import before, records_of
+
+__all__ = ["visit_out", "visit_row"]
+
+
+def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together") -> dict[str, Any]:
+    """One visit with what its steps show."""
+    system = visit.system
+    system.refresh_from_db()
+    records = records_of(visit)
+    last, slopes = before(visit)
+    view = visit_view(read_document(system.document), records, units, last, slopes, order)
+    return {
+        "id": visit.pk,
+        "system": {
+            "id": system.pk,
+            "name": system.name,
+            "site": system.site,
+            "version": system.version,
+            "document": system.document,
+        },
+        "open": visit.closed_at is None,
+        "opened_at": visit.opened_at,
+        "may_change": actor.roles.get(system.site.workspace_id) in PERMISSIONS["visits.change"],
+        "view": view,
+        "entries": [asdict(record) for record in records],
+        "photos": [{"id": photo.pk, "plate": photo.plate} for photo in visit.photos.only("id", "plate")],
+    }
+
+
+def visit_row(visit: Visit) -> dict[str, Any]:
+    """A visit in a list, with the step where it stands."""
+    by = visit.opened_by
+    place = log_of(records_of(visit)).value("place") or "safe"
+    return {
+        "id": visit.pk,
+        "open": visit.closed_at is None,
+        "opened_at": visit.opened_at,
+        "opened_by": (by.get_full_name() or by.username) if by else "",
+        "place": place,
+    }

@@ -1,0 +1,77 @@
+"""What the visit operations take and give."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+
+from plants.schemas import SiteOut, SystemFile
+from zerodip.visit.guide import VisitView
+
+Order = Literal["together", "first"]
+
+
+class EntryIn(Schema):
+    """One record: its slot, its value (docs: zerodip.visit.records), and the entry that it corrects."""
+
+    slot: str
+    value: Any = None
+    supersedes: UUID | None = None
+
+
+class EntryOut(Schema):
+    """One record as it was made."""
+
+    id: UUID
+    slot: str
+    value: Any
+    supersedes: UUID | None
+    at: str
+    by: str
+
+
+class VisitOpen(Schema):
+    """Whether the visit is open."""
+
+    open: bool
+
+
+class PhotoOut(Schema):
+    """A photo, fetched by its id."""
+
+    id: UUID
+    plate: str
+
+
+class VisitSystem(Schema):
+    """The system that is visited, with its file as it stands."""
+
+    id: UUID
+    name: str
+    site: SiteOut
+    version: int
+    document: SystemFile
+
+
+class VisitOut(Schema):
+    """A visit: what its steps show, and every entry ever made."""
+
+    id: UUID
+    system: VisitSystem
+    open: bool
+    opened_at: datetime
+    may_change: bool
+    view: VisitView
+    entries: list[EntryOut]
+    photos: list[PhotoOut]
+
+
+class VisitRow(Schema):
+    """A visit in a list."""
+
+    id: UUID
+    open: bool
+    opened_at: datetime
+    opened_by: str
+    place: str

@@ -1,0 +1,72 @@
+"""Reading visits, from the actor on."""
+
+from typing import Any
+from uuid import UUID
+
+from config.problems import NotFound
+from people.policies import Actor
+from plants.models import System
+from plants.selectors import systems_for_actor
+from zerodip.visit.records import Entry as Record
+from zerodip.visit.records import log_of
+
+from .models import Photo, Visit
+
+__all__ = ["before", "open_visits", "photo_for_actor", "records_of", "visit_for_actor", "visits_of"]
+
+
+def visit_for_actor(actor: Actor, visit_id: UUID, lock: bool = False) -> Visit:
+    """One visit, or NotFound; locked until the transaction ends if asked."""
+    visits = Visit.objects.filter(system__in=systems_for_actor(actor)).select_related("system__site")
+    visit = (visits.select_for_update(of=("self",)) if lock else visits).filter(pk=visit_id).first()
+    if visit is None:
+        raise NotFound
+    return visit
+
+
+def photo_for_actor(actor: Actor, visit_id: UUID, photo_id: UUID) -> Photo:
+    """One photo of a visit, or NotFound."""
+    photo = visit_for_actor(actor, visit_id).photos.filter(pk=photo_id).first()
+    if photo is None:
+        raise NotFound
+    return photo
+
+
+def records_of(visit: Visit) -> list[Record]:
+    """The visit's entries, oldest first, as the core reads them."""
+    return [
+        Record(
+            id=str(entry.id),
+            slot=entry.slot,
+            value=entry.value,
+            supersedes=str(entry.supersedes) if entry.supersedes else None,
+            at=entry.made_at.isoformat(),
+            by=(entry.made_by.get_full_name() or entry.made_by.username) if entry.made_by else "",
+        )
+        for entry in visit.entries.select_related("made_by")
+    ]
+
+
+def before(visit: Visit) -> tuple[dict[str, Any], list[float]]:
+    """What the visit before left, by slot, and what the latest visit that turned nuts learned of them."""
+    earlier = Visit.objects.filter(system_id=visit.system_id, opened_at__lt=visit.opened_at)
+    last = earlier.first()
+    values: dict[str, Any] = {}
+    if last is not None:
+        log = log_of(records_of(last))
+        values = {slot: entry.value for slot, entry in log.values.items()}
+        if log.value("air.left") is not None:
+            values["found.pre_charge"] = log.value("air.left")
+    taught = earlier.exclude(slopes=[]).first()
+    return values, list(taught.slopes) if taught else []
+
+
+def visits_of(system: System, most: int = 20) -> list[Visit]:
+    """The system's latest visits, newest first."""
+    return list(system.visits.select_related("opened_by")[:most])
+
+
+def open_visits(systems: list[UUID]) -> dict[UUID, UUID]:
+    """The open visit of each system that has one."""
+    found = Visit.objects.filter(system_id__in=systems, closed_at=None).order_by("opened_at")
+    return dict(found.values_list("system_id", "pk"))

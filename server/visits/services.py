@@ -1,0 +1,132 @@
+"""Changing visits: one function per change, with permission, transaction and log entry inside. Every write carries the id
+that the page gave it, so that sending it again changes nothing."""
+
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.utils import timezone
+
+from config.problems import Conflict, NotFound
+from journal.services import note
+from people.policies import Actor, require
+from plants.models import System
+from plants.selectors import system_for_actor
+from plants.services import mirror
+from zerodip.document import read_document
+from zerodip.errors import Fault, InvalidInput
+from zerodip.facts import facts_for
+from zerodip.visit.records import SERIES, check_record, log_of
+from zerodip.visit.setting import set_view
+
+from .models import Entry, Photo, Visit
+from .selectors import before, records_of, visit_for_actor
+
+__all__ = ["MIRRORED", "add_entry", "add_photo", "open_visit", "set_open"]
+
+# A reading of the visit that is also a figure of the system's file, so that Decide goes by it.
+MIRRORED = {
+    "found.pre_charge": "pre_charge_gauge_pa",
+    "found.cut_in": "cut_in_gauge_pa",
+    "found.cut_out": "cut_out_gauge_pa",
+}
+KINDS = {b"\xff\xd8\xff": "image/jpeg", b"\x89PNG": "image/png"}
+MOST_PHOTOS = 40
+
+
+@transaction.atomic
+def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
+    """Opens a visit under the id given, or gives the one already open on the system: two people walk the same visit.
+    Raises NotFound, Forbidden."""
+    system: System = system_for_actor(actor, system_id, lock=True)
+    require(actor, "visits.change", system.site.workspace_id)
+    known = Visit.objects.filter(pk=visit_id).first()
+    if known is not None and known.system_id != system.pk:
+        raise NotFound
+    running = known or Visit.objects.filter(system=system, closed_at=None).first()
+    if running is not None:
+        return running
+    visit = Visit.objects.create(id=visit_id, system=system, opened_by=actor.user)
+    note(actor.user, "visits.open", system.pk, visit=str(visit.pk))
+    return visit
+
+
+@transaction.atomic
+def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: Any, supersedes: UUID | None) -> Visit:
+    """Adds one record. The same id again changes nothing. Raises InvalidInput, Conflict (with what stands there now, or when
+    the visit is closed), NotFound, Forbidden."""
+    visit = visit_for_actor(actor, visit_id, lock=True)
+    require(actor, "visits.change", visit.system.site.workspace_id)
+    known = Entry.objects.filter(id=entry_id).first()
+    if known is not None:
+        if known.visit_id != visit.pk:
+            raise NotFound
+        return visit
+    faults = check_record(slot, value)
+    if faults:
+        raise InvalidInput(faults)
+    if visit.closed_at is not None:
+        raise Conflict("The visit is closed. Open it again to add to it.", {"closed": True})
+    _no_overwriting(visit, slot, value, supersedes)
+    Entry.objects.create(id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user)
+    if slot in MIRRORED:
+        mirror(visit.system_id, MIRRORED[slot], value)
+    if slot == "try":
+        _learn(visit)
+    note(actor.user, "visits.change", visit.system_id, visit=str(visit.pk), slot=slot)
+    return visit
+
+
+def _no_overwriting(visit: Visit, slot: str, value: Any, supersedes: UUID | None) -> None:
+    """A slot with one value is changed only by who has seen what stands there; a series entry is corrected only once."""
+    log = log_of(records_of(visit))
+    if slot in SERIES:
+        standing = {entry.id for entry in log.series.get(slot, ())}
+        if supersedes is not None and str(supersedes) not in standing:
+            raise Conflict("That entry was corrected meanwhile.", {"slot": slot})
+        return
+    current = log.values.get(slot)
+    seen = current is None or current.value == value or str(supersedes) == current.id
+    if slot != "place" and not slot.startswith("safe.") and not seen and current is not None:
+        stored = {"slot": slot, "entry": current.id, "value": current.value, "by": current.by}
+        raise Conflict("Somebody recorded another value meanwhile.", {**stored, "yours": value})
+
+
+def _learn(visit: Visit) -> None:
+    """Keeps what the tries teach of the nuts, for the next visit."""
+    document = read_document(visit.system.document)
+    facts = facts_for(document.system, document.settings, document.practice)
+    _, slopes = before(visit)
+    visit.slopes = list(set_view(facts, log_of(records_of(visit)), "us", slopes).slopes)
+    visit.save(update_fields=["slopes"])
+
+
+@transaction.atomic
+def set_open(actor: Actor, visit_id: UUID, is_open: bool) -> Visit:
+    """Closes a visit, or opens it again. Raises NotFound, Forbidden."""
+    visit = visit_for_actor(actor, visit_id, lock=True)
+    require(actor, "visits.change", visit.system.site.workspace_id)
+    if is_open != (visit.closed_at is None):
+        visit.closed_at = None if is_open else timezone.now()
+        visit.save(update_fields=["closed_at"])
+        note(actor.user, "visits.reopen" if is_open else "visits.close", visit.system_id, visit=str(visit.pk))
+    return visit
+
+
+@transaction.atomic
+def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: bytes) -> Photo:
+    """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, NotFound, Forbidden."""
+    visit = visit_for_actor(actor, visit_id, lock=True)
+    require(actor, "visits.change", visit.system.site.workspace_id)
+    known = Photo.objects.filter(pk=photo_id).first()
+    if known is not None:
+        if known.visit_id != visit.pk:
+            raise NotFound
+        return known
+    kind = next((kind for start, kind in KINDS.items() if data.startswith(start)), None)
+    if kind is None or visit.photos.count() >= MOST_PHOTOS:
+        says = "must be a JPEG or PNG." if kind is None else f"are {MOST_PHOTOS} already: enough for one visit."
+        raise InvalidInput([Fault(path="photo", code="not_a_photo", title="Photos", says=says)])
+    photo = Photo.objects.create(id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=data)
+    note(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
+    return photo

@@ -1,0 +1,189 @@
+"""The visit: what is recorded, what stays shut, what is asked, what to do next, what a difference points to."""
+
+from typing import Any
+
+import pytest
+
+from zerodip.document import Document, read_document
+from zerodip.facts import facts_for
+from zerodip.units import PSI, to_si
+from zerodip.visit.guide import VisitView, visit_view
+from zerodip.visit.records import Entry, check_record, log_of
+from zerodip.visit.safe import drain_view, safe_steps, standing
+
+from .plants import GAL, GPM, SEA_LEVEL, air_settings, compressor, file
+
+
+def entries(*pairs: tuple[str, Any]) -> list[Entry]:
+    return [Entry(str(k), slot, value, at=f"{k:04}") for k, (slot, value) in enumerate(pairs)]
+
+
+def document(**changes: Any) -> Document:
+    return read_document(file(**{"system__demand": {"peak_draw_m3_s": 9 * GPM}, **changes}))
+
+
+def view(*pairs: tuple[str, Any], of: Document | None = None, **more: Any) -> VisitView:
+    return visit_view(of or document(), entries(*pairs), **more)
+
+
+def seen(low: float, high: float, first: float = 0.0, second: float = 0.0) -> dict[str, float]:
+    return {"first": first, "second": second, "cut_in_gauge_pa": low * PSI, "cut_out_gauge_pa": high * PSI}
+
+
+FOUND = (("found.cut_in", 33 * PSI), ("found.cut_out", 51 * PSI))
+
+
+def test_draining_stays_shut_until_it_is_off_and_proved_dead() -> None:
+    shut = {step.id: step.shut for step in safe_steps("well_bladder", log_of(()))}
+    assert shut["proved_dead"].startswith("First: Breaker off")
+    assert shut["drained"].startswith("First: Prove it dead")
+    open_ = safe_steps("well_bladder", log_of(entries(("safe.power_off", True), ("safe.proved_dead", True))))
+    assert not any(step.shut for step in open_)
+    assert {step.id for step in open_ if step.done} == {"power_off", "proved_dead"}
+
+
+@pytest.mark.parametrize(
+    ("pairs", "power"),
+    [
+        ((), "unknown"),
+        ((("safe.power_off", True),), "unknown"),
+        ((("safe.power_off", True), ("safe.proved_dead", True)), "off"),
+        ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.power_up", True)), "on"),
+        ((("safe.power_up", True), ("safe.power_off", True), ("safe.proved_dead", True)), "off"),
+        ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.proved_dead", False)), "unknown"),
+    ],
+)
+def test_how_power_stands_follows_the_last_confirmation(pairs: tuple[tuple[str, Any], ...], power: str) -> None:
+    assert standing(log_of(entries(*pairs))) == power
+
+
+@pytest.mark.parametrize("kind", ["well_bladder", "well_air", "cistern", "boosted", "compressor", "tankless"])
+def test_every_kind_has_its_steps_and_each_needed_step_comes_before(kind: str) -> None:
+    steps = safe_steps(kind, log_of(()))
+    ids = [step.id for step in steps]
+    assert "power_off" in ids
+    assert len(ids) == len(set(ids))
+    assert ids.index("power_off") < ids.index("proved_dead")
+
+
+def test_the_water_to_drain_is_that_of_the_gas_law() -> None:
+    """44 gal at 60 psi with 38 psi of air: 44 (1 − 52.7/74.7) = 13.0 gal, three and a half minutes, four buckets."""
+    told = drain_view(facts_for(document().system, document().settings), 60 * PSI, "us")
+    assert told is not None
+    assert told.volume_m3 == pytest.approx(44 * GAL * (1 - (38 * PSI + SEA_LEVEL) / (60 * PSI + SEA_LEVEL)))
+    assert told.buckets == 4
+    assert "13 gal" in told.says
+    air = drain_view(facts_for(compressor(), air_settings()), 100 * PSI, "us")
+    assert air is not None
+    assert "free air" in air.says
+
+
+def test_odd_readings_are_asked_about_not_refused() -> None:
+    """Common practice, no source: a tank under pressure shows the system's pressure at its air valve."""
+    asked = view(("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI)).questions
+    assert asked[0].slot == "found.pre_charge"
+    assert "is the tank drained?" in asked[0].asks
+    drained = view(("found.gauge", 38 * PSI), ("safe.drained", True), ("found.pre_charge", 38 * PSI)).questions
+    assert drained == ()
+    assert "leaks" in view(("found.gauge", 0.0), ("found.pre_charge", 9 * PSI)).questions[0].asks
+    assert "burst" in view(("found.water_at_valve", True)).questions[0].asks
+    assert "other way round" in view(("found.cut_in", 60 * PSI), ("found.cut_out", 40 * PSI)).questions[0].asks
+
+
+def test_the_last_visit_s_figures_stand_beside_with_the_drift() -> None:
+    fields = view(("found.pre_charge", 36.5 * PSI), last={"found.pre_charge": 38 * PSI}).read
+    charge = next(field for field in fields if field.slot == "found.pre_charge")
+    assert charge.drift == "1.5 psi down"
+    assert charge.last == 38 * PSI
+
+
+def test_the_air_step_says_how_much_how_long_and_what_a_low_find_means() -> None:
+    """27 found, 38 wanted, 44 gal: V·Δc/p_atm = 44·11/14.696 = 32.9 gal = 4.40 ft³; at 2 cfm 2.2 min."""
+    made = view(("found.pre_charge", 27 * PSI), ("air.inflator", to_si(2, "cfm"))).air
+    assert made is not None
+    assert made.minutes == pytest.approx(2.2, abs=0.02)
+    assert "Add 11 psi: 4.4 ft³ of free air, about 2.2 min" in made.says
+    low = view(("found.pre_charge", 27 * PSI), ("gauge.low", 1 * PSI)).air
+    assert low is not None
+    assert low.target_gauge_pa == pytest.approx(37 * PSI)
+    assert view(("air.left", 38 * PSI)).air.right  # type: ignore[union-attr]
+    lost = document(system__found={"last_pre_charge_gauge_pa": 38 * PSI, "last_years_ago": 2.0})
+    assert "usual" in view(("found.pre_charge", 36 * PSI), of=lost).air.means  # type: ignore[union-attr]
+    assert "leak" in view(("found.pre_charge", 9 * PSI), of=lost).air.means  # type: ignore[union-attr]
+
+
+def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
+    assert view().set.do == "first"
+    first = view(*FOUND).set
+    assert first.do == "turn"
+    assert first.turns[0].nut == "range"
+    assert "clockwise" in first.turns[0].says
+    after = view(*FOUND, ("try", seen(39.5, 59, 2.75, 0.5))).set
+    assert len(after.tries) == 1
+    assert after.tries[0].off_in_pa == pytest.approx(-0.5 * PSI)
+    looks = [("try", seen(40, 60)) for _ in range(8)]
+    done = view(*FOUND, ("try", seen(40, 60, 2.75, 0.5)), *looks).set
+    assert done.do == "done"
+    assert done.sure > 0.9
+    again = view(*FOUND, slopes=done.slopes).set
+    assert again.turns
+
+
+def test_a_correction_stands_where_the_wrong_try_stood() -> None:
+    wrong = Entry("a", "try", seen(30, 90, 1), at="1")
+    log = log_of([wrong, Entry("b", "try", seen(40, 60, 0.25), at="2"), Entry("c", "try", seen(39, 59, 1), "a", "3")])
+    assert [round(t.cut_out_gauge_pa / PSI) for t in log.records("try")] == [59, 60]
+
+
+def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked() -> None:
+    """44 gal at 40/60 with 38 psi and 10 gpm: 11.4 gal and 68 s by the gas law."""
+    fine = view(("lap", {"run_s": 67.0}), ("lap", {"run_s": 70.0})).prove
+    assert fine.measured[0].agrees
+    assert fine.causes == ()
+    short = view(("lap", {"run_s": 40.0})).prove
+    assert short.causes[0].id in ("pump", "pre_charge")
+    assert short.tell.startswith("Catch the water")
+    caught = {"from_gauge_pa": 60 * PSI, "to_gauge_pa": 40 * PSI, "caught_m3": 7 * GAL}
+    little = view(("lap", {"run_s": 42.0}), ("bucket", caught)).prove
+    assert little.causes[0].id == "pre_charge"
+    assert "and one of" in little.measured[1].says
+    assert "knee" in little.tell
+    right = view(("lap", {"run_s": 40.0}), ("bucket", {**caught, "caught_m3": 11.4 * GAL})).prove
+    assert right.causes[0].id == "pump"
+    leak = view(("leak", {"first_gauge_pa": 60 * PSI, "later_gauge_pa": 58 * PSI, "seconds": 600})).prove
+    assert "runs away" in leak.measured[0].says
+
+
+@pytest.mark.parametrize(
+    ("slot", "value", "paths"),
+    [
+        ("found.cut_in", 40 * PSI, []),
+        ("found.cut_in", "x", ["value"]),
+        ("found.cut_in", 1e12, ["value"]),
+        ("safe.power_off", True, []),
+        ("safe.power_off", "yes", ["value"]),
+        ("place", "set", []),
+        ("place", "cellar", ["value"]),
+        ("try", seen(40, 60), []),
+        ("try", seen(60, 40), ["value.cut_in_gauge_pa"]),
+        ("try", {**seen(40, 60), "first": 99}, ["value.first"]),
+        ("lap", {"run_s": -1}, ["value.run_s"]),
+        ("lap", 7, ["value"]),
+        ("bucket", {"from_gauge_pa": 2e5, "to_gauge_pa": 3e5, "caught_m3": 0.01}, ["value.to_gauge_pa"]),
+        ("leak", {"first_gauge_pa": 2e5, "later_gauge_pa": 3e5, "seconds": 60}, ["value.later_gauge_pa"]),
+        ("drain", [[0, 4e5], [1, 3e5]], []),
+        ("drain", [[1, 4e5], [0, 3e5]], ["value"]),
+        ("drain", [[0, "x"], [1, 2]], ["value"]),
+        ("note", {"text": "x" * 501}, ["value.text"]),
+        ("weather", 1, ["slot"]),
+    ],
+)
+def test_every_record_is_checked_by_field(slot: str, value: Any, paths: list[str]) -> None:
+    assert [fault.path for fault in check_record(slot, value)] == paths
+
+
+def test_the_rail_says_how_far_each_step_is() -> None:
+    rail = {step.step: step for step in view(*FOUND, ("safe.power_off", True), ("place", "set")).rail}
+    assert rail["safe"].state == "begun"
+    assert rail["read"].says.startswith("2 of")
+    assert view(("place", "prove")).place == "prove"

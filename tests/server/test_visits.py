@@ -1,0 +1,160 @@
+"""Visits: kept entry by entry, safe to repeat, never overwriting unseen, corrected and never erased."""
+
+import json
+import uuid
+from typing import Any
+
+import pytest
+from visits.models import Entry, Photo, Visit
+
+from plants.models import System
+from zerodip.units import PSI
+
+from .conftest import World
+
+PNG = b"\x89PNG\r\n\x1a\n" + b"\0" * 40
+
+
+def opened(world: World, who: str = "technician") -> str:
+    answer = world[who].send("PUT", f"/api/systems/{world.system.pk}/visits/{uuid.uuid4()}")
+    assert answer.status_code == 200, answer.content
+    return str(answer.json()["id"])
+
+
+def add(world: World, visit: str, slot: str, value: Any, who: str = "technician", **more: Any) -> Any:
+    id = more.pop("id", None) or str(uuid.uuid4())
+    return world[who].send("PUT", f"/api/visits/{visit}/entries/{id}", {"slot": slot, "value": value, **more})
+
+
+def seen(low: float, high: float, first: float = 0.0, second: float = 0.0) -> dict[str, float]:
+    return {"first": first, "second": second, "cut_in_gauge_pa": low * PSI, "cut_out_gauge_pa": high * PSI}
+
+
+def test_a_visit_is_opened_once_and_found_where_it_stood(world: World) -> None:
+    visit = opened(world)
+    assert opened(world, "owner") == visit
+    assert add(world, visit, "place", "set").status_code == 200
+    found = world["viewer"].get(f"/api/visits/{visit}").json()
+    assert found["view"]["place"] == "set"
+    assert found["open"]
+    assert not found["may_change"]
+    rows = world["viewer"].get(f"/api/systems/{world.system.pk}/visits").json()
+    assert [(row["id"], row["open"], row["place"]) for row in rows] == [(visit, True, "set")]
+
+
+def test_the_same_entry_again_changes_nothing(world: World) -> None:
+    visit, id = opened(world), str(uuid.uuid4())
+    first = add(world, visit, "try", seen(33, 51), id=id)
+    again = add(world, visit, "try", seen(33, 51), id=id)
+    assert first.json()["entries"] == again.json()["entries"]
+    assert Entry.objects.count() == 1
+
+
+def test_a_correction_supersedes_and_both_stay_on_record(world: World) -> None:
+    visit = opened(world)
+    wrong = add(world, visit, "found.cut_in", 53 * PSI).json()["entries"][0]["id"]
+    right = add(world, visit, "found.cut_in", 33 * PSI, supersedes=wrong).json()
+    field = next(f for f in right["view"]["read"] if f["slot"] == "found.cut_in")
+    assert field["value"] == pytest.approx(33 * PSI)
+    assert [entry["value"] for entry in right["entries"]] == pytest.approx([53 * PSI, 33 * PSI])
+    assert right["entries"][1]["supersedes"] == wrong
+
+
+def test_the_second_of_two_people_gets_both_values(world: World) -> None:
+    visit = opened(world)
+    assert add(world, visit, "found.cut_in", 33 * PSI, who="owner").status_code == 200
+    late = add(world, visit, "found.cut_in", 35 * PSI)
+    assert late.status_code == 409
+    current = late.json()["current"]
+    assert current["value"] == pytest.approx(33 * PSI)
+    assert current["yours"] == pytest.approx(35 * PSI)
+    assert current["by"] == "owner of ours"
+    assert add(world, visit, "found.cut_in", 35 * PSI, supersedes=current["entry"]).status_code == 200
+    assert add(world, visit, "found.cut_in", 35 * PSI).status_code == 200
+
+
+def test_a_try_is_corrected_once_only(world: World) -> None:
+    visit = opened(world)
+    first = add(world, visit, "try", seen(30, 90)).json()["entries"][0]["id"]
+    assert add(world, visit, "try", seen(33, 51), supersedes=first).status_code == 200
+    again = add(world, visit, "try", seen(34, 52), supersedes=first)
+    assert again.status_code == 409
+    tries = world["viewer"].get(f"/api/visits/{visit}").json()["view"]["set"]["tries"]
+    assert [t["cut_out_gauge_pa"] for t in tries] == pytest.approx([51 * PSI])
+
+
+def test_what_is_found_goes_into_the_system_s_file_for_decide(world: World) -> None:
+    visit = opened(world)
+    answer = add(world, visit, "found.pre_charge", 27 * PSI).json()
+    assert answer["system"]["document"]["system"]["found"]["pre_charge_gauge_pa"] == pytest.approx(27 * PSI)
+    assert System.objects.get(pk=world.system.pk).version == 2
+    assert "Add 11 psi" in answer["view"]["air"]["says"]
+
+
+def test_what_a_visit_taught_of_the_nuts_and_left_stays_for_the_next(world: World) -> None:
+    visit = opened(world)
+    for slot, value in (
+        ("found.cut_in", 30 * PSI), ("found.cut_out", 50 * PSI), ("air.left", 38 * PSI),
+        ("try", seen(38, 58, 2)), ("try", seen(40, 60, 0.5)),
+    ):  # fmt: skip
+        assert add(world, visit, slot, value).status_code == 200
+    world["technician"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    assert Visit.objects.get(pk=visit).slopes[0] / PSI == pytest.approx(3.9, abs=0.4)
+    later = opened(world)
+    assert later != visit
+    add(world, later, "found.cut_in", 36 * PSI)
+    view = add(world, later, "found.cut_out", 56 * PSI).json()["view"]
+    assert view["set"]["slopes"][0] / PSI == pytest.approx(3.9, abs=0.4)
+    charge = next(f for f in view["read"] if f["slot"] == "found.pre_charge")
+    assert charge["last"] == pytest.approx(38 * PSI)
+
+
+def test_a_closed_visit_takes_nothing_until_it_is_opened_again(world: World) -> None:
+    visit = opened(world)
+    assert world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False}).json()["open"] is False
+    assert add(world, visit, "note", {"text": "late"}).status_code == 409
+    assert world["owner"].send("PUT", f"/api/visits/{visit}", {"open": True}).json()["open"] is True
+    assert add(world, visit, "note", {"text": "late"}).status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("slot", "value", "path"),
+    [
+        ("try", seen(60, 40), "value.cut_in_gauge_pa"),
+        ("found.cut_in", "4o", "value"),
+        ("lap", {"run_s": -1}, "value.run_s"),
+        ("x" * 200, 1, "slot"),
+        ("drain", [[0, 1]], "value"),
+        ("note", {"text": "\u0000"}, "value.text"),
+    ],
+)
+def test_bad_records_are_refused_by_field_and_nothing_is_kept(world: World, slot: str, value: Any, path: str) -> None:
+    visit = opened(world)
+    refused = add(world, visit, slot, value)
+    assert refused.status_code == 422
+    assert [fault["path"] for fault in refused.json()["faults"]] == [path]
+    assert not Entry.objects.exists()
+
+
+def test_photos_are_added_to_a_plate_and_fetched_and_nothing_else_is_taken_for_one(world: World) -> None:
+    visit, id = opened(world), uuid.uuid4()
+    address = f"/api/visits/{visit}/photos/{id}"
+    for _ in range(2):
+        made = world["technician"].generic("PUT", f"{address}?plate=tank", PNG, content_type="image/png")
+        assert made.json() == {"id": str(id), "plate": "tank"}
+    assert Photo.objects.count() == 1
+    shown = world["viewer"].get(address)
+    assert shown.content == PNG
+    assert shown["Content-Type"] == "image/png"
+    other = f"/api/visits/{visit}/photos/{uuid.uuid4()}"
+    assert world["technician"].generic("PUT", other, b"<svg/>", content_type="image/png").status_code == 422
+    assert json.loads(world["viewer"].get(f"/api/visits/{visit}").content)["photos"] == [
+        {"id": str(id), "plate": "tank"}
+    ]
+
+
+def test_an_entry_of_one_visit_is_not_found_through_another(world: World) -> None:
+    visit, id = opened(world), str(uuid.uuid4())
+    add(world, visit, "note", {"text": "ours"}, id=id)
+    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    assert add(world, opened(world), "note", {"text": "theirs"}, id=id).status_code == 404
