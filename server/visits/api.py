@@ -12,8 +12,8 @@ from plants.schemas import Units
 from plants.selectors import system_for_actor
 
 from . import selectors, services
-from .presenting import visit_out, visit_row
-from .schemas import EntryIn, Order, PhotoOut, VisitOpen, VisitOut, VisitRow
+from .presenting import open_row, visit_out, visit_row
+from .schemas import EntryIn, OpenVisit, Order, PhotoOut, VisitOpen, VisitOut, VisitRow
 
 router = Router(tags=["visits"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -38,10 +38,18 @@ def open_visit(request: HttpRequest, system_id: UUID, visit_id: UUID, units: Uni
     return visit_out(_actor(request), visit, units)
 
 
+@router.get("/visits", response={200: list[OpenVisit], **REFUSALS}, openapi_extra=READ)
+def read_open_visits(request: HttpRequest) -> Any:
+    """The visits left open, oldest first."""
+    return [open_row(visit) for visit in selectors.open_visits(_actor(request))]
+
+
 @router.get("/visits/{visit_id}", response={200: VisitOut, **REFUSALS}, openapi_extra=READ)
-def read_visit(request: HttpRequest, visit_id: UUID, units: Units = "us", order: Order = "together") -> Any:
+def read_visit(
+    request: HttpRequest, visit_id: UUID, units: Units = "us", order: Order = "together", eager: bool = False
+) -> Any:
     """One visit: what its steps show and every entry."""
-    return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order)
+    return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order, eager)
 
 
 @router.put("/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -58,11 +66,12 @@ def add_entry(
     body: EntryIn,
     units: Units = "us",
     order: Order = "together",
+    eager: bool = False,
 ) -> Any:
     """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
     actor = _actor(request)
     visit = services.add_entry(actor, visit_id, entry_id, body.slot, body.value, body.supersedes)
-    return visit_out(actor, visit, units, order)
+    return visit_out(actor, visit, units, order, eager)
 
 
 @router.put(

@@ -11,16 +11,16 @@ from zerodip.visit.records import log_of
 from .models import Visit
 from .selectors import before, records_of
 
-__all__ = ["visit_out", "visit_row"]
+__all__ = ["open_row", "visit_out", "visit_row"]
 
 
-def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together") -> dict[str, Any]:
+def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", eager: bool = False) -> dict[str, Any]:
     """One visit with what its steps show."""
     system = visit.system
     system.refresh_from_db()
     records = records_of(visit)
     last, slopes = before(visit)
-    view = visit_view(read_document(system.document), records, units, last, slopes, order)
+    view = visit_view(read_document(system.document), records, units, last, slopes, order, eager)
     return {
         "id": visit.pk,
         "system": {
@@ -41,12 +41,12 @@ def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together") -
 
 def visit_row(visit: Visit) -> dict[str, Any]:
     """A visit in a list, with the step where it stands."""
-    by = visit.opened_by
     place = log_of(records_of(visit)).value("place") or "safe"
-    return {
-        "id": visit.pk,
-        "open": visit.closed_at is None,
-        "opened_at": visit.opened_at,
-        "opened_by": (by.get_full_name() or by.username) if by else "",
-        "place": place,
-    }
+    return {**open_row(visit), "open": visit.closed_at is None, "place": place}
+
+
+def open_row(visit: Visit) -> dict[str, Any]:
+    """A visit left open, in a list over systems."""
+    by = visit.opened_by
+    name = (by.get_full_name() or by.username) if by else ""
+    return {"id": visit.pk, "system": visit.system_id, "opened_at": visit.opened_at, "opened_by": name}

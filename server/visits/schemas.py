@@ -67,11 +67,17 @@ class VisitOut(Schema):
     photos: list[PhotoOut]
 
 
-class VisitRow(Schema):
-    """A visit in a list."""
+class OpenVisit(Schema):
+    """A visit in a list over systems."""
 
     id: UUID
-    open: bool
+    system: UUID
     opened_at: datetime
     opened_by: str
+
+
+class VisitRow(OpenVisit):
+    """A visit in the list of its system."""
+
+    open: bool
     place: str

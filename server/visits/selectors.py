@@ -66,7 +66,7 @@ def visits_of(system: System, most: int = 20) -> list[Visit]:
     return list(system.visits.select_related("opened_by")[:most])
 
 
-def open_visits(systems: list[UUID]) -> dict[UUID, UUID]:
-    """The open visit of each system that has one."""
-    found = Visit.objects.filter(system_id__in=systems, closed_at=None).order_by("opened_at")
-    return dict(found.values_list("system_id", "pk"))
+def open_visits(actor: Actor) -> list[Visit]:
+    """The visits left open on systems that the actor may see, oldest first."""
+    visits = Visit.objects.filter(system__in=systems_for_actor(actor), closed_at=None)
+    return list(visits.select_related("opened_by").order_by("opened_at"))

@@ -16,7 +16,8 @@ from plants.services import mirror
 from zerodip.document import read_document
 from zerodip.errors import Fault, InvalidInput
 from zerodip.facts import facts_for
-from zerodip.visit.records import SERIES, check_record, log_of
+from zerodip.visit.records import SERIES, Log, check_record, log_of
+from zerodip.visit.records import Entry as Record
 from zerodip.visit.setting import set_view
 
 from .models import Entry, Photo, Visit
@@ -78,18 +79,34 @@ def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: An
 
 
 def _no_overwriting(visit: Visit, slot: str, value: Any, supersedes: UUID | None) -> None:
-    """A slot with one value is changed only by who has seen what stands there; a series entry is corrected only once."""
+    """A slot with one value is changed only by who has seen what stands there; an entry of a series is corrected only by who
+    has seen how it stands; turns of the nuts are recorded only by who has seen the look before. What a person confirms
+    (and where the visit stands) is the last word of whoever said it."""
     log = log_of(records_of(visit))
-    if slot in SERIES:
-        standing = {entry.id for entry in log.series.get(slot, ())}
-        if supersedes is not None and str(supersedes) not in standing:
-            raise Conflict("That entry was corrected meanwhile.", {"slot": slot})
+    if slot == "place" or slot.startswith("safe."):
         return
-    current = log.values.get(slot)
-    seen = current is None or current.value == value or str(supersedes) == current.id
-    if slot != "place" and not slot.startswith("safe.") and not seen and current is not None:
+    if slot in SERIES:
+        current = _unseen(log, slot, value, supersedes)
+    else:
+        current = log.values.get(slot)
+        if current is None or current.value == value or str(supersedes) == current.id:
+            return
+    if current is not None:
         stored = {"slot": slot, "entry": current.id, "value": current.value, "by": current.by}
         raise Conflict("Somebody recorded another value meanwhile.", {**stored, "yours": value})
+
+
+def _unseen(log: Log, slot: str, value: Any, supersedes: UUID | None) -> Record | None:
+    """The entry of a series that whoever writes now has not seen."""
+    kept = log.series.get(slot, ())
+    if supersedes is not None:
+        standing = log.standing(str(supersedes))
+        if standing is None:
+            says = "is no entry of this visit that could be corrected."
+            raise InvalidInput([Fault(path="supersedes", code="not_known", title="The entry to correct", says=says)])
+        return None if standing.id == str(supersedes) else standing
+    after = value.get("after") if isinstance(value, dict) else None
+    return kept[-1] if after is not None and after < len(kept) else None
 
 
 def _learn(visit: Visit) -> None:

@@ -14,7 +14,7 @@ from zerodip.turns.plan import DONE_AT, Goal, next_step, within
 from zerodip.units import PSI
 from zerodip.visit.setting import turn_words
 
-TWO, ONE, DUAL = (CLASSES[name] for name in ("two", "one", "dual"))
+TWO, ONE, DUAL = (CLASSES[name] for name in ("two", "one", "points"))
 GOAL = Goal(cut_in_pa=40 * PSI, cut_out_pa=60 * PSI)
 NOISE = 0.7 * PSI
 
@@ -137,8 +137,8 @@ def test_a_coarse_gauge_is_warned_of() -> None:
 @pytest.mark.parametrize(
     ("turns", "words"),
     [
-        (1.25, "1¼ turns clockwise"), (-0.125, "⅛ turn anticlockwise"), (2, "2 turns clockwise"),
-        (0.5, "½ turn clockwise"), (1, "1 turn clockwise"), (-2.75, "2¾ turns anticlockwise"),
+        (1.25, "1 1/4 turns clockwise"), (-0.125, "1/8 turn anticlockwise"), (2, "2 turns clockwise"),
+        (0.5, "1/2 turn clockwise"), (1, "1 turn clockwise"), (-2.75, "2 3/4 turns anticlockwise"),
     ],
 )  # fmt: skip
 def test_turns_are_said_in_eighths(turns: float, words: str) -> None:

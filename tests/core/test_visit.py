@@ -50,11 +50,32 @@ def test_draining_stays_shut_until_it_is_off_and_proved_dead() -> None:
         ((("safe.power_off", True), ("safe.proved_dead", True)), "off"),
         ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.power_up", True)), "on"),
         ((("safe.power_up", True), ("safe.power_off", True), ("safe.proved_dead", True)), "off"),
+        (
+            (("safe.power_off", True), ("safe.proved_dead", True), ("safe.power_up", True), ("safe.power_off", True)),
+            "unknown",
+        ),
         ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.proved_dead", False)), "unknown"),
     ],
 )
 def test_how_power_stands_follows_the_last_confirmation(pairs: tuple[tuple[str, Any], ...], power: str) -> None:
     assert standing(log_of(entries(*pairs))) == power
+
+
+def test_powering_up_undoes_what_holds_only_while_power_is_off() -> None:
+    done = (("safe.bystanders", True), ("safe.power_off", True), ("safe.proved_dead", True), ("safe.drained", True))
+    made = view(*done, ("safe.power_up", True))
+    assert [step.id for step in made.safe if step.done] == ["bystanders"]
+    assert next(step for step in made.safe if step.id == "drained").shut
+    assert made.power_up.done
+    assert made.rail[0].says == "4 of 7"
+    under = view(*done, ("safe.power_up", True), ("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI))
+    assert "is the tank drained?" in under.questions[0].asks
+
+
+def test_a_set_point_switch_is_taken_off_its_line_before_it_is_opened() -> None:
+    steps = {step.id: step for step in safe_steps("cistern", log_of(()), "points")}
+    assert "hazardous" in steps["area"].does
+    assert steps["isolated"].after == "proved_dead"
 
 
 @pytest.mark.parametrize("kind", ["well_bladder", "well_air", "cistern", "boosted", "compressor", "tankless"])
@@ -125,8 +146,53 @@ def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
     done = view(*FOUND, ("try", seen(40, 60, 2.75, 0.5)), *looks).set
     assert done.do == "done"
     assert done.sure > 0.9
+    assert done.learned.startswith("Learned of this switch: range nut 2.")
     again = view(*FOUND, slopes=done.slopes).set
     assert again.turns
+
+
+def made(first: float, second: float, after: int) -> tuple[str, Any]:
+    return "set.turned", {"first": first, "second": second, "after": after}
+
+
+def test_turns_made_are_kept_until_they_are_watched() -> None:
+    """Whoever comes back to the visit after turning must not be told to turn again."""
+    turned = view(*FOUND, made(2.5, -0.25, 0)).set
+    assert turned.do == "see"
+    assert [turn.says for turn in turned.turns] == [
+        "range nut: 2 1/2 turns clockwise",
+        "differential nut: 1/4 turn anticlockwise",
+    ]
+    assert turned.expect_in_pa[0] == pytest.approx((33 + 2.6 * 2.5) * PSI)  # type: ignore[index]
+    assert view(*FOUND, made(2.5, -0.25, 0), ("set.turned", None)).set.do == "turn"
+    assert view(*FOUND, made(2.5, -0.25, 0), ("try", seen(39.5, 59, 2.5, -0.25))).set.do != "see"
+    low_relief = document(system__relief={"present": True, "setting_gauge_pa": 66 * PSI})
+    assert "switch off by hand" in view(*FOUND, made(6, 0, 0), of=low_relief).set.says
+
+
+def test_a_switch_that_does_not_answer_is_not_turned_further() -> None:
+    tries = [("try", seen(33, 51, 3, 1)), ("try", seen(33, 51, 3, 1))]
+    told = view(*FOUND, *tries).set
+    assert told.do == "stop"
+    assert told.complaints[0].id == "no-answer"
+    assert told.may_turn
+    anyway = view(*FOUND, *tries, eager=True).set
+    assert anyway.do == "turn"
+    assert max(abs(turn.turns) for turn in anyway.turns) <= 6
+
+
+def test_one_may_turn_at_once_where_watching_first_would_save_turns() -> None:
+    near = (*FOUND, ("try", seen(38, 58, 2, 0.25)))
+    told = view(*near).set
+    assert (told.do, told.may_turn) == ("watch", True)
+    assert "fewer turns" in told.says
+    assert view(*near, eager=True).set.do == "turn"
+
+
+def test_two_set_points_are_set_the_higher_first_by_the_school() -> None:
+    points = document(system__switch={"nuts": "points"})
+    assert {turn.nut for turn in view(*FOUND, of=points).set.turns} == {"upper", "lower"}
+    assert [turn.nut for turn in view(*FOUND, of=points, order="first").set.turns] == ["upper"]
 
 
 def test_a_correction_stands_where_the_wrong_try_stood() -> None:
@@ -167,6 +233,9 @@ def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked(
         ("try", seen(40, 60), []),
         ("try", seen(60, 40), ["value.cut_in_gauge_pa"]),
         ("try", {**seen(40, 60), "first": 99}, ["value.first"]),
+        ("set.turned", {"first": 1, "after": 0}, []),
+        ("set.turned", None, []),
+        ("set.turned", {"first": "much"}, ["value.first"]),
         ("lap", {"run_s": -1}, ["value.run_s"]),
         ("lap", 7, ["value"]),
         ("bucket", {"from_gauge_pa": 2e5, "to_gauge_pa": 3e5, "caught_m3": 0.01}, ["value.to_gauge_pa"]),

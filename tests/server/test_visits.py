@@ -73,14 +73,37 @@ def test_the_second_of_two_people_gets_both_values(world: World) -> None:
     assert add(world, visit, "found.cut_in", 35 * PSI).status_code == 200
 
 
-def test_a_try_is_corrected_once_only(world: World) -> None:
+def test_a_try_is_corrected_only_by_who_has_seen_how_it_stands(world: World) -> None:
     visit = opened(world)
     first = add(world, visit, "try", seen(30, 90)).json()["entries"][0]["id"]
-    assert add(world, visit, "try", seen(33, 51), supersedes=first).status_code == 200
-    again = add(world, visit, "try", seen(34, 52), supersedes=first)
-    assert again.status_code == 409
+    assert add(world, visit, "try", seen(33, 51), supersedes=first, who="owner").status_code == 200
+    late = add(world, visit, "try", seen(34, 52), supersedes=first)
+    assert late.status_code == 409
+    current = late.json()["current"]
+    assert current["value"]["cut_out_gauge_pa"] == pytest.approx(51 * PSI)
+    assert current["yours"]["cut_out_gauge_pa"] == pytest.approx(52 * PSI)
+    assert add(world, visit, "try", seen(34, 52), supersedes=current["entry"]).status_code == 200
     tries = world["viewer"].get(f"/api/visits/{visit}").json()["view"]["set"]["tries"]
-    assert [t["cut_out_gauge_pa"] for t in tries] == pytest.approx([51 * PSI])
+    assert [t["cut_out_gauge_pa"] for t in tries] == pytest.approx([52 * PSI])
+    stray = add(world, visit, "try", seen(34, 52), supersedes=str(uuid.uuid4()))
+    assert [fault["path"] for fault in stray.json()["faults"]] == ["supersedes"]
+
+
+def test_two_people_do_not_both_record_the_same_turns(world: World) -> None:
+    visit = opened(world)
+    assert add(world, visit, "try", {**seen(38, 58, 2), "after": 0}, who="owner").status_code == 200
+    late = add(world, visit, "try", {**seen(38.5, 58, 2), "after": 0})
+    assert late.status_code == 409
+    assert late.json()["current"]["value"]["cut_in_gauge_pa"] == pytest.approx(38 * PSI)
+    assert add(world, visit, "try", {**seen(40, 60, 0.5), "after": 1}).status_code == 200
+
+
+def test_visits_left_open_are_listed_for_those_who_may_see_them(world: World) -> None:
+    visit = opened(world)
+    assert [row["id"] for row in world["viewer"].get("/api/visits").json()] == [visit]
+    assert world["outsider"].get("/api/visits").json() == []
+    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    assert world["viewer"].get("/api/visits").json() == []
 
 
 def test_what_is_found_goes_into_the_system_s_file_for_decide(world: World) -> None:

@@ -1,11 +1,12 @@
 import { createRouter } from 'sv-router'
 import Rounds from './features/rounds/Rounds.svelte'
 
-/** Addresses. Decide and the system sheet are loaded when they are first opened. */
+/** Addresses. All but Rounds are loaded when they are first opened. */
 export const { p, navigate, route } = createRouter({
   '/': Rounds,
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
+  '/visits/:id': () => import('./features/visit/Visit.svelte'),
   '/schools': () => import('./features/schools/SchoolsPage.svelte'),
   '*': () => import('./features/rounds/Lost.svelte'),
 })

@@ -28,7 +28,8 @@ class Facts:
         self.cut_in_pa, self.cut_out_pa = settings.cut_in_gauge_pa, settings.cut_out_gauge_pa
         self.power_w = system.pump.power_w
         self.gauge_error_pa = practice.gauge_error_pa
-        self.one_screw = system.switch.nuts == "one"
+        self.nuts = system.switch.nuts
+        self.one_screw = self.nuts == "one"
         self.earth_present = system.switch.earth_present
         self.switch_least_in_pa = system.switch.least_cut_in_gauge_pa
         self.switch_most_out_pa = system.switch.most_cut_out_gauge_pa

@@ -52,7 +52,7 @@ class Switch(Checked):
     """The pressure switch: how it is adjusted, its own range off its plate, and whether it trips for good at low
     pressure."""
 
-    nuts: str = choice("Adjusting nuts", ("two", "one"), default="two")
+    nuts: str = choice("Adjusting nuts", ("two", "one", "points"), default="two")
     low_pressure_cut_off: bool | None = flag("Low-pressure cut-off")
     trip_below_cut_in_pa: float = quantity("Trip below cut-in", "pressure", 10e3, 300e3, default=10 * PSI)
     least_cut_in_gauge_pa: float | None = quantity(

@@ -59,8 +59,8 @@ CLASSES = {
         drift_pa=0.3 * PSI,
         follows=True,
     ),
-    "dual": SwitchClass(
-        id="dual",
+    "points": SwitchClass(
+        id="points",
         nuts=(
             Nut(id="upper", title="upper set-point screw", on_in_pa=_psi(0.0, 0.2), on_out_pa=_psi(4.0, 1.6)),
             Nut(id="lower", title="lower set-point screw", on_in_pa=_psi(4.0, 1.6), on_out_pa=_psi(0.0, 0.2)),

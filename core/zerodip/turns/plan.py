@@ -8,24 +8,27 @@ from dataclasses import dataclass
 from ..units import PSI
 from .belief import CUT_IN, CUT_OUT, Belief, turned
 
-__all__ = ["DONE_AT", "Goal", "Step", "next_step", "within"]
+__all__ = ["DONE_AT", "Goal", "Step", "bound_pa", "next_step", "within"]
 
 DONE_AT = 0.90
 _BOUND = 4.0
 _NEAR, _FAR, _SHARP = 0.65, 4.0, 0.33  # of the tolerance: near enough to watch; too far to; as sharp as a turn asks for
 _EIGHTH = 0.125
+MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
 
 
 @dataclass(frozen=True, kw_only=True)
 class Goal:
     """Where the points must come to (Pa gauge) and how near; `highest_pa` is what cut-out may never pass. `order` is both nuts
-    in one power-off, or one nut at a time: "first" sets the first point before the second."""
+    in one power-off, or one nut at a time: "first" sets the first point before the second. `eager` turns again
+    without watching more first, where the points are not near yet: fewer cycles to watch, more power-offs."""
 
     cut_in_pa: float
     cut_out_pa: float
     tolerance_pa: float = 1.0 * PSI
     highest_pa: float = float("inf")
     order: str = "together"
+    eager: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -60,8 +63,8 @@ def _below(z: float) -> float:
 
 
 def next_step(belief: Belief, goal: Goal) -> Step:
-    """The next step. Turns are in eighths (in quarters beyond a turn), those that bring the expected square of what is left
-    to its least; none is proposed whose upper bound (4 standard deviations) passes the goal's highest.
+    """The next step. Turns are in eighths (in quarters beyond a turn), at most six, those that bring the expected square of what is
+    left to its least; none is proposed whose upper bound (4 standard deviations) passes the goal's highest.
     Source: least expected square under the belief (decision theory)."""
     sure = within(belief, goal)
     here = Step(do="done", turns=(), cut_in_pa=_told(belief, CUT_IN), cut_out_pa=_told(belief, CUT_OUT), sure=sure)
@@ -87,7 +90,7 @@ def _sharpening(belief: Belief, goal: Goal) -> bool:
     targets = (goal.cut_in_pa, goal.cut_out_pa)
     off = max(abs(belief.mean[p] - targets[p]) for p in points) / goal.tolerance_pa
     blur = max(belief.sd(p) for p in points) / goal.tolerance_pa
-    return off <= _NEAR or (blur > _SHARP and off <= _FAR)
+    return off <= _NEAR or (not goal.eager and blur > _SHARP and off <= _FAR)
 
 
 def _best(belief: Belief, goal: Goal) -> tuple[tuple[float, ...], bool]:
@@ -96,7 +99,7 @@ def _best(belief: Belief, goal: Goal) -> tuple[tuple[float, ...], bool]:
     held = False
     for _ in range(40):
         turns = _rounded(belief, goal, wanted, free)
-        if _highest(turned(belief, turns)) <= goal.highest_pa or not any(turns):
+        if bound_pa(turned(belief, turns)) <= goal.highest_pa or not any(turns):
             return turns, held
         held, wanted = True, [0.8 * turn if abs(turn) > _EIGHTH else 0.0 for turn in wanted]
     return tuple(0.0 for _ in belief.of.nuts), True
@@ -127,7 +130,7 @@ def _wanted(belief: Belief, goal: Goal, free: list[int]) -> list[float]:
     solved = _solve(matrix, right)
     turns = [0.0] * len(belief.of.nuts)
     for nut, turn in zip(free, solved, strict=True):
-        turns[nut] = turn
+        turns[nut] = min(max(turn, -MOST_TURNS), MOST_TURNS)
     return turns
 
 
@@ -165,5 +168,6 @@ def _left(belief: Belief, goal: Goal) -> float:
     return sum((belief.mean[p] - targets[p]) ** 2 + belief.spread[p][p] for p in _aimed(belief, goal, points))
 
 
-def _highest(belief: Belief) -> float:
+def bound_pa(belief: Belief) -> float:
+    """The upper bound (4 standard deviations) of where cut-out may stand, Pa gauge."""
     return belief.mean[CUT_OUT] + _BOUND * belief.sd(CUT_OUT)

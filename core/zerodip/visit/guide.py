@@ -9,7 +9,7 @@ from ..facts import Facts, facts_for
 from .proving import ProveView, prove_view
 from .reading import Question, ReadField, questions, read_fields
 from .records import Entry, Log, log_of
-from .safe import DrainView, SafeStep, drain_view, safe_steps, standing
+from .safe import DrainView, SafeStep, drain_view, power_up, safe_steps, standing
 from .setting import AirView, SetView, air_view, set_view
 
 __all__ = ["Progress", "VisitView", "visit_view"]
@@ -34,6 +34,7 @@ class VisitView:
     power: str
     rail: tuple[Progress, ...]
     safe: tuple[SafeStep, ...]
+    power_up: SafeStep
     drain: DrainView | None
     read: tuple[ReadField, ...]
     questions: tuple[Question, ...]
@@ -60,14 +61,15 @@ def visit_view(
     last: Mapping[str, Any] | None = None,
     slopes: Sequence[float] = (),
     order: str = "together",
+    eager: bool = False,
 ) -> VisitView:
     """The visit as it stands. `last` are the values that the visit before left, by slot; `slopes` what it learned of the
-    nuts; `order` is both nuts in one power-off ("together") or one at a time ("first")."""
+    nuts; `order` is both nuts in one power-off ("together") or one at a time ("first"), `eager` turning rather than watching."""
     facts, log = facts_for(document.system, document.settings, document.practice), log_of(entries)
     gauge = log.value("found.gauge")
     steps, setting, proof = (
-        safe_steps(facts.kind, log),
-        set_view(facts, log, units, slopes, order),
+        safe_steps(facts.kind, log, facts.nuts),
+        set_view(facts, log, units, slopes, order, eager),
         prove_view(facts, log, units),
     )
     fields = read_fields(facts, log, last or {}, units)
@@ -76,6 +78,7 @@ def visit_view(
         power=standing(log),
         rail=_rail(steps, fields, setting, proof, log),
         safe=steps,
+        power_up=power_up(log),
         drain=drain_view(facts, float(gauge) if gauge is not None else _likely_gauge(facts), units),
         read=fields,
         questions=questions(facts, log, units),
@@ -94,7 +97,10 @@ def _likely_gauge(facts: Facts) -> float:
 def _rail(
     steps: tuple[SafeStep, ...], fields: tuple[ReadField, ...], setting: SetView, proof: ProveView, log: Log
 ) -> tuple[Progress, ...]:
-    confirmed, entered = sum(step.done for step in steps), sum(field.value is not None for field in fields)
+    confirmed, entered = (
+        sum(bool(log.value(f"safe.{step.id}")) for step in steps),
+        sum(field.value is not None for field in fields),
+    )
     return (
         _progress("safe", "Make safe", confirmed, len(steps), f"{confirmed} of {len(steps)}"),
         _progress("read", "Read", entered, len(fields), f"{entered} of {len(fields)}"),

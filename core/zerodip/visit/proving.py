@@ -175,7 +175,9 @@ def _causes(facts: Facts, measured: tuple[Measured, ...]) -> tuple[Cause, ...]:
     if ratio is not None and abs(ratio - 1) > _APART:
         longer = ratio > 1
         title = "Pump weaker than its plate, or a leak" if longer else "Pump stronger than its plate"
-        causes.append(Cause(id="pump", title=title, fits=unseen, why="The water is as predicted, the time is not."))
+        why = {True: "The water is as predicted, the time is not.", False: "But then the water would be as predicted."}
+        untold = "The time alone would fit; the water was not caught."
+        causes.append(Cause(id="pump", title=title, fits=unseen, why=untold if drawn is None else why[water_right]))
     causes.append(
         Cause(id="gauge", title="Gauge error", fits=0.3 if len(off) > 1 else 0.2, why="Both points are read on it.")
     )

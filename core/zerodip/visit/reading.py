@@ -11,6 +11,7 @@ from .records import VALUES, Log
 __all__ = ["Question", "ReadField", "questions", "read_fields"]
 
 _ALWAYS = (
+    "gauge.used",
     "gauge.error",
     "gauge.low",
     "found.gauge",
@@ -20,7 +21,7 @@ _ALWAYS = (
     "found.corrosion",
     "found.leaks",
 )
-_WATER = (*_ALWAYS[:5], "found.pre_charge", "found.water_at_valve", *_ALWAYS[5:])
+_WATER = (*_ALWAYS[:6], "found.pre_charge", "found.water_at_valve", *_ALWAYS[6:])
 _CLOSE = 1.0 * PSI
 
 
@@ -80,7 +81,7 @@ def questions(facts: Facts, log: Log, units: str) -> tuple[Question, ...]:
 def _tank_questions(log: Log, units: str) -> list[Question]:
     """A tank under water pressure shows the system's pressure at its air valve, not its pre-charge."""
     air, gauge = log.value("found.pre_charge"), log.value("found.gauge")
-    if air is None or gauge is None or gauge <= 3 * PSI or log.value("safe.drained"):
+    if air is None or gauge is None or gauge <= 3 * PSI or log.confirmed("drained"):
         return []
     if abs(air - gauge) <= 2 * _CLOSE:
         both = f"{text(air, 'pressure', units)} at the air valve while the gauge shows {text(gauge, 'pressure', units)}"

@@ -4,7 +4,7 @@ Every record is checked by the same specifications as a file's fields; `log_of` 
 """
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
@@ -14,10 +14,13 @@ from ..system.fittings import GAUGE_MOST
 from ..units import PSI
 
 __all__ = [
-    "SERIES", "STEPS", "VALUES", "Bucket", "Drain", "Entry", "Lap", "LeakWatch", "Log", "Try", "check_record", "log_of",
+    "SERIES", "STEPS", "UNDONE_BY_POWER", "VALUES", "Bucket", "Drain", "Entry", "Lap", "LeakWatch", "Log", "Try", "Turned",
+    "check_record", "log_of",
 ]  # fmt: skip
 
 STEPS = ("safe", "read", "decide", "set", "prove", "hand_over")
+# What no longer holds once power is on again: the tank fills.
+UNDONE_BY_POWER = ("power_off", "proved_dead", "drained", "bled")
 _MOST_SAMPLES = 600
 
 
@@ -25,10 +28,25 @@ def _turns(title: str) -> Any:
     return quantity(title, "number", -30, 30, default=0.0)
 
 
+def _after() -> Any:
+    return quantity("Looks before it", "number", 0, 500, default=None)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Turned(Checked):
+    """Turns made (clockwise positive) and not yet watched, after so many looks."""
+
+    first: float = _turns("Turns of the first nut")
+    second: float = _turns("Turns of the second nut")
+    after: float | None = _after()
+
+
 @dataclass(frozen=True, kw_only=True)
 class Try(Checked):
-    """Turns made in one power-off (clockwise positive), and what the gauge then showed. No turns: only watched."""
+    """Turns made in one power-off (clockwise positive), and what the gauge then showed. No turns: only watched.
+    `after` is how many looks the person had seen, so that two people do not both record the same turns."""
 
+    after: float | None = _after()
     first: float = _turns("Turns of the first nut")
     second: float = _turns("Turns of the second nut")
     cut_in_gauge_pa: float = quantity("Cut-in seen", "pressure", 0, GAUGE_MOST)
@@ -110,6 +128,7 @@ def _quantity(title: str, dimension: str, least: float, most: float) -> Spec:
 
 # slot: (step, specification). One value each.
 VALUES: dict[str, tuple[str, Spec]] = {
+    "gauge.used": ("read", Spec(kind="words", title="Gauge used", most=40)),
     "gauge.error": ("read", _quantity("Gauge reads to within", "pressure", 0.05 * PSI, 35e3)),
     "gauge.low": ("read", _quantity("Gauge reads low by", "pressure", -70e3, 70e3)),
     "found.gauge": ("read", _pressure("Gauge now")),
@@ -125,6 +144,7 @@ VALUES: dict[str, tuple[str, Spec]] = {
     "air.cap": ("set", _flag("Valve cap back on")),
     "prove.dip": ("prove", _flag("Dip seen at the taps")),
 }
+_RECORDS: dict[str, type[Checked]] = {"set.turned": Turned}
 SERIES: dict[str, tuple[str, type[Checked] | None]] = {
     "try": ("set", Try),
     "lap": ("prove", Lap),
@@ -145,6 +165,8 @@ def check_record(slot: str, value: Any) -> list[Fault]:
         return check(_PLACE, value, "value")
     if slot in VALUES:
         return check(VALUES[slot][1], value, "value")
+    if slot in _RECORDS:
+        return [] if value is None else read(_RECORDS[slot], value, "value")[1]
     if slot == "drain":
         return _drain_faults(value)
     if slot in SERIES:
@@ -169,7 +191,8 @@ def _drain_faults(value: Any) -> list[Fault]:
 
 @dataclass(frozen=True)
 class Entry:
-    """One record as it was made. `supersedes` names the entry that it corrects; `at` orders them."""
+    """One record as it was made. `supersedes` names the entry that it corrects; `at` orders them. In force, it stands for
+    those that it and its like corrected."""
 
     id: str
     slot: str
@@ -177,6 +200,7 @@ class Entry:
     supersedes: str | None = None
     at: str = ""
     by: str = ""
+    stands_for: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -190,6 +214,26 @@ class Log:
         """The value in force, or None."""
         entry = self.values.get(slot)
         return None if entry is None else entry.value
+
+    def standing(self, entry: str) -> Entry | None:
+        """What stands of a series where `entry` stood: itself, or what corrected it; None if it never stood."""
+        return next(
+            (each for kept in self.series.values() for each in kept if entry in (each.id, *each.stands_for)), None
+        )
+
+    def turned(self) -> Turned | None:
+        """Turns made since the last look, if any."""
+        value = self.value("set.turned")
+        made = None if value is None else read(Turned, value)[0]
+        return made if made is not None and made.after == len(self.series.get("try", ())) else None
+
+    def confirmed(self, step: str) -> bool:
+        """Whether a step of making safe holds: confirmed, and not undone since by powering up."""
+        entry, up = self.values.get(f"safe.{step}"), self.values.get("safe.power_up")
+        if entry is None or not entry.value:
+            return False
+        undone = step in UNDONE_BY_POWER and up is not None and bool(up.value)
+        return not (undone and up is not None and up.at >= entry.at)
 
     def records(self, slot: str) -> tuple[Any, ...]:
         """A series as checked objects, oldest first."""
@@ -216,5 +260,5 @@ def log_of(entries: Iterable[Entry]) -> Log:
         if at is None:
             kept.append(entry)
         else:
-            kept[at] = entry
+            kept[at] = replace(entry, stands_for=(*kept[at].stands_for, kept[at].id))
     return Log(values, {slot: tuple(kept) for slot, kept in series.items()})

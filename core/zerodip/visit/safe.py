@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from ..facts import Facts, ReceiverFacts, WaterFacts
 from ..tanks.bladder import water_m3
 from ..units import Shown, text
-from .records import Log
+from .records import UNDONE_BY_POWER, Log
 
-__all__ = ["DrainView", "SafeStep", "drain_view", "safe_steps", "standing"]
+__all__ = ["DrainView", "SafeStep", "drain_view", "power_up", "safe_steps", "standing"]
 
 BUCKET_M3 = 0.0125  # what a person carries: 12.5 L, about 3 gal
 HOSE_M3_S = 0.25e-3  # a garden hose at low pressure, about 15 L/min
@@ -17,13 +17,16 @@ HOSE_M3_S = 0.25e-3  # a garden hose at low pressure, about 15 L/min
 
 @dataclass(frozen=True, kw_only=True)
 class SafeStep:
-    """One step: what to do, the caution that bites here, whether it is confirmed, and why it is shut (empty: open)."""
+    """One step: what to do, the caution that bites here, whether it is confirmed and still holds, the step that it needs first
+    (empty: none), and why it is shut (empty: open). `while_off`: it holds only until power is on again."""
 
     id: str
     does: str
     caution: str
     done: bool
+    after: str
     shut: str
+    while_off: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -81,6 +84,18 @@ _FUSE = _Kind("power_off", "Pull the fuse of the pump.", "A battery feeds a shor
 _FUSE_DEAD = _Kind("proved_dead", "See that the pump does not answer to an open tap.", after="power_off")
 _TAP = _Kind("drained", "Open the lowest tap until nothing comes.", after="proved_dead")
 
+_ISOLATE = _Kind(
+    "isolated",
+    "Shut the switch off from its line, and vent it slowly to zero.",
+    "A process line may hold hot, toxic or gas-filled pressure: its owner’s permit first.",
+    "proved_dead",
+)
+_HAZARD = _Kind(
+    "area",
+    "Ask whether the area is classed as hazardous.",
+    "There no energised enclosure is ever opened: leave it to a licensed person.",
+)
+
 _WATER = (_PEOPLE, _OFF, _DEAD, _SHUT_HOUSE, _HOSE, _DRAIN)
 _BY_KIND = {
     "well_bladder": (_PEOPLE, _PIT, _OFF, _DEAD, _SHUT_HOUSE, _HOSE, _DRAIN),
@@ -98,29 +113,42 @@ _BY_KIND = {
     "compressor": (_PEOPLE, _GLASSES, _OFF, _DEAD, _BLEED),
     "tankless": (_FUSE, _FUSE_DEAD, _TAP),
 }
-_POWER_UP = _Kind("power_up", "Cover back on, bystanders away; then power on.", "Mains stands at open terminals.")
+_POWER_UP = _Kind(
+    "power_up",
+    "Cover back on, bystanders away; then power on, a hand on the switch for the first fill.",
+    "Mains stands at open terminals. Stay at the gauge after any increase.",
+)
 
 
-def safe_steps(kind: str, log: Log) -> tuple[SafeStep, ...]:
-    """The steps with what is confirmed. A step that needs another first says so."""
-    return tuple(_step(each, kind, log) for each in _BY_KIND[kind])
+def safe_steps(kind: str, log: Log, nuts: str = "two") -> tuple[SafeStep, ...]:
+    """The steps for a kind of system, with what is confirmed; a switch with two set-points (`nuts` "points") has steps of
+    its own on top. A step that needs another first says so."""
+    steps = _BY_KIND[kind]
+    if nuts == "points":
+        steps = (_HAZARD, *steps, _ISOLATE)
+    return tuple(_step(each, steps, log) for each in steps)
 
 
-def _step(each: _Kind, kind: str, log: Log) -> SafeStep:
-    before = next((other for other in _BY_KIND[kind] if other.id == each.after), None)
-    shut = before is not None and not log.value(f"safe.{before.id}")
+def _step(each: _Kind, steps: tuple[_Kind, ...], log: Log) -> SafeStep:
+    before = next((other for other in steps if other.id == each.after), None)
     return SafeStep(
-        id=each.id, does=each.does, caution=each.caution, done=bool(log.value(f"safe.{each.id}")),
-        shut=f"First: {before.does}" if before and shut else "",
+        id=each.id, does=each.does, caution=each.caution, done=log.confirmed(each.id),
+        after=before.id if before else "", shut=f"First: {before.does}" if before and not log.confirmed(before.id) else "",
+        while_off=each.id in UNDONE_BY_POWER,
     )  # fmt: skip
+
+
+def power_up(log: Log) -> SafeStep:
+    """Powering up again, which undoes what holds only while power is off."""
+    up = _POWER_UP
+    return SafeStep(id=up.id, does=up.does, caution=up.caution, done=standing(log) == "on", after="", shut="")
 
 
 def standing(log: Log) -> str:
     """How power stands by what was confirmed last: "unknown", "off" (proved dead), or "on" again (cover on, bystanders away)."""
-    off, dead, up = (log.values.get(f"safe.{id}") for id in ("power_off", "proved_dead", "power_up"))
-    if up is not None and up.value and (dead is None or up.at >= dead.at):
-        return "on"
-    return "off" if off is not None and off.value and dead is not None and dead.value else "unknown"
+    if log.confirmed("power_off"):
+        return "off" if log.confirmed("proved_dead") else "unknown"
+    return "on" if log.value("safe.power_up") else "unknown"
 
 
 def drain_view(facts: Facts, gauge_pa: float, units: str) -> DrainView | None:

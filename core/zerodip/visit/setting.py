@@ -2,16 +2,16 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..facts import Facts, ReceiverFacts, TanklessFacts, WaterFacts
 from ..system import BLADDER_KINDS
 from ..tanks.bladder import air_to_add_m3
 from ..turns.belief import CLASSES, CUT_IN, CUT_OUT, Belief, believed, read, turned
 from ..turns.health import Complaint, Watch, complaints, gauge_resolves
-from ..turns.plan import Goal, Step, next_step
+from ..turns.plan import Goal, Step, bound_pa, next_step, within
 from ..units import PSI, text
-from .records import Log, Try
+from .records import Log, Try, Turned
 
 __all__ = ["AirView", "SetView", "TryView", "air_view", "belief_of", "highest_pa", "set_view"]
 
@@ -55,23 +55,38 @@ class Turn:
 
 
 @dataclass(frozen=True, kw_only=True)
+class NutView:
+    """A nut or screw of this switch, in order."""
+
+    nut: str
+    title: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class SetView:
-    """The next step at the switch. `do` is first (read both points once), turn, watch or done; `expect` are the points after
-    it with twice their spread (Pa gauge). `sure` is how sure it is that both lie within the tolerance."""
+    """The next step at the switch. `do` is first (read both points once), turn, see (the turns made are still to be watched),
+    watch, stop (it does not answer) or done; `expect` are the points after it with twice their spread (Pa gauge). `sure` is how
+    sure it is that both lie within the tolerance; `may_turn` that one may also turn now; `looks` how many tries are on record;
+    `found_pa` the points as found."""
 
     do: str
     says: str
     turns: tuple[Turn, ...]
+    nuts: tuple[NutView, ...]
+    looks: int
+    found_pa: tuple[float, float] | None
     target_in_gauge_pa: float
     target_out_gauge_pa: float
     expect_in_pa: tuple[float, float] | None
     expect_out_pa: tuple[float, float] | None
     sure: float
+    may_turn: bool
     tolerance_pa: float
     tries: tuple[TryView, ...]
     complaints: tuple[Complaint, ...]
     warning: str
     slopes: tuple[float, ...]
+    learned: str
 
 
 def noise_pa(log: Log) -> float:
@@ -154,23 +169,31 @@ def _air_means(facts: WaterFacts, found: float | None, log: Log, units: str) -> 
     if found <= facts.leak_found_pa:
         return "So low a find is a leak: soap the valve and the seams before adding air."
     if facts.last_years_ago and lost / facts.last_years_ago > facts.usual_loss_pa_per_year:
-        much = f"{text(lost, 'pressure', units)} lost in {facts.last_years_ago:.1f} years"
+        much = f"{text(lost, 'pressure', units)} lost in {_years(facts.last_years_ago)}"
         return f"{much} is more than usual; check again in half the time."
     return "1 to 2 psi (0.07 to 0.14 bar) lost in a year is usual." if lost > 0 else ""
 
 
+def _years(count: float) -> str:
+    return "a year" if abs(count - 1) < 0.05 else f"{count:.2g} years"
+
+
+def _found(log: Log) -> tuple[float, float] | None:
+    low, high = log.value("found.cut_in"), log.value("found.cut_out")
+    return None if low is None or high is None else (float(low), float(high))
+
+
 def belief_of(facts: Facts, log: Log, tries: Sequence[Try], slopes: Sequence[float] = ()) -> Belief | None:
     """What is believed of this switch after the tries so far; None before both points were read once."""
-    kind = CLASSES["one" if facts.one_screw else "two"]
+    kind = CLASSES[facts.nuts]
     noise = noise_pa(log)
-    low, high = log.value("found.cut_in"), log.value("found.cut_out")
-    rest = list(tries)
-    if (low is None or high is None) and not rest:
-        return None
-    if low is None or high is None:
-        low, high = rest[0].cut_in_gauge_pa, rest[0].cut_out_gauge_pa
+    found, rest = _found(log), list(tries)
+    if found is None:
+        if not rest:
+            return None
+        found = rest[0].cut_in_gauge_pa, rest[0].cut_out_gauge_pa
         rest = rest[1:]
-    belief = believed(kind, float(low), float(high), noise, slopes)
+    belief = believed(kind, *found, noise, slopes)
     for each in rest:
         if each.first or each.second:
             belief = turned(belief, (each.first, each.second)[: len(kind.nuts)])
@@ -179,38 +202,74 @@ def belief_of(facts: Facts, log: Log, tries: Sequence[Try], slopes: Sequence[flo
     return belief
 
 
-def set_view(facts: Facts, log: Log, units: str, slopes: Sequence[float] = (), order: str = "together") -> SetView:
-    """The next turn of the next nut. `slopes` are those learned on earlier visits (mean and spread of each, Pa per turn)."""
-    tries = log.records("try")
+def set_view(
+    facts: Facts, log: Log, units: str, slopes: Sequence[float] = (), order: str = "together", eager: bool = False
+) -> SetView:
+    """The next turn of the next nut. `slopes` are those learned on earlier visits (mean and spread of each, Pa per turn);
+    `order` and `eager` are the goal's."""
+    tries, made = log.records("try"), log.turned()
     belief, noise = belief_of(facts, log, tries, slopes), noise_pa(log)
     goal = Goal(
         cut_in_pa=facts.cut_in_pa, cut_out_pa=facts.cut_out_pa, tolerance_pa=1.0 * PSI,
-        highest_pa=highest_pa(facts), order=order,
+        highest_pa=highest_pa(facts), order=order, eager=eager,
     )  # fmt: skip
-    step = None if belief is None else next_step(belief, goal)
+    wrong = () if belief is None else complaints(belief, _watches(log, tries, belief), noise)
+    step = (
+        None
+        if belief is None
+        else _awaited(belief, made, goal)
+        if made
+        else _answered(next_step(belief, goal), wrong, goal)
+    )
     return SetView(
         do="first" if step is None else step.do,
         says=_says(step, goal, belief, units),
         turns=() if step is None or belief is None else _turns(step, belief),
+        nuts=tuple(NutView(nut=nut.id, title=nut.title) for nut in CLASSES[facts.nuts].nuts),
+        looks=len(tries),
+        found_pa=_found(log),
         target_in_gauge_pa=goal.cut_in_pa,
         target_out_gauge_pa=goal.cut_out_pa,
         expect_in_pa=None if step is None else (step.cut_in_pa[0], 2 * step.cut_in_pa[1]),
         expect_out_pa=None if step is None else (step.cut_out_pa[0], 2 * step.cut_out_pa[1]),
         sure=0.0 if step is None else step.sure,
+        may_turn=belief is not None and step is not None and step.do in ("watch", "stop") and _could_turn(belief, goal),
         tolerance_pa=goal.tolerance_pa,
         tries=tuple(
             _try_view(entry.id, each, goal) for entry, each in zip(log.series.get("try", ()), tries, strict=True)
         ),
-        complaints=() if belief is None else complaints(belief, _watches(log, tries, belief), noise),
+        complaints=wrong,
         warning="" if gauge_resolves(noise, goal) else _unresolved(noise, units),
         slopes=() if belief is None else learned(belief),
+        learned=""
+        if belief is None or not (slopes or any(t.first or t.second for t in tries))
+        else _learned_says(belief, units),
     )
+
+
+def _answered(step: Step, wrong: Sequence[Complaint], goal: Goal) -> Step:
+    """A switch that does not answer is not turned further unless the person wants to."""
+    silent = any(each.id == "no-answer" for each in wrong)
+    return replace(step, do="stop", turns=()) if silent and step.do == "turn" and not goal.eager else step
+
+
+def _could_turn(belief: Belief, goal: Goal) -> bool:
+    return next_step(belief, replace(goal, eager=True)).do == "turn"
+
+
+def _awaited(belief: Belief, made: Turned, goal: Goal) -> Step:
+    """Turns that were made, and what to expect of them when power is on again."""
+    turns = (made.first, made.second)[: len(belief.of.nuts)]
+    after = turned(belief, turns)
+    points = [(after.mean[point], after.sd(point)) for point in (CUT_IN, CUT_OUT)]
+    held = bound_pa(after) > goal.highest_pa
+    return Step(do="see", turns=turns, cut_in_pa=points[0], cut_out_pa=points[1], sure=within(after, goal), held=held)
 
 
 def _watches(log: Log, tries: Sequence[Try], belief: Belief) -> list[Watch]:
     nuts = len(belief.of.nuts)
-    low, high = log.value("found.cut_in"), log.value("found.cut_out")
-    first = [] if low is None or high is None else [Watch(float(low), float(high), (0.0,) * nuts)]
+    found = _found(log)
+    first = [] if found is None else [Watch(*found, (0.0,) * nuts)]
     return first + [Watch(t.cut_in_gauge_pa, t.cut_out_gauge_pa, (t.first, t.second)[:nuts]) for t in tries]
 
 
@@ -226,15 +285,24 @@ def _turns(step: Step, belief: Belief) -> tuple[Turn, ...]:
     return tuple(Turn(nut=nut.id, turns=t, says=f"{nut.title}: {turn_words(t)}") for nut, t in pairs if t)
 
 
-_PARTS = {0.0: "", 0.125: "⅛", 0.25: "¼", 0.375: "⅜", 0.5: "½", 0.625: "⅝", 0.75: "¾", 0.875: "⅞"}
+def _learned_says(belief: Belief, units: str) -> str:
+    """What a turn of each nut does, as learned, on the point that it is for."""
+    said = []
+    for k, nut in enumerate(belief.of.nuts):
+        point = CUT_IN if abs(nut.on_in_pa[0]) > abs(nut.on_out_pa[0]) or belief.of.id == "two" and k == 0 else CUT_OUT
+        mean, sd = belief.slope(k, point)
+        said.append(f"{nut.title} {text(mean, 'pressure', units)} a turn (± {text(2 * sd, 'pressure', units)})")
+    return "Learned of this switch: " + ", ".join(said) + "."
+
+
+_PARTS = ("", "1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "7/8")
 
 
 def turn_words(turns: float) -> str:
-    """Turns as a person says them: 1¼ turns clockwise."""
-    size = abs(turns)
-    whole, part = int(size), _PARTS[round((size - int(size)) * 8) / 8 % 1]
-    said = f"{whole or ''}{part}" or "0"
-    return f"{said} turn{'s' if size > 1 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
+    """Turns, to the eighth, as a person says them: 1 1/4 turns clockwise."""
+    size = round(abs(turns) * 8)
+    said = f"{size // 8 or ''} {_PARTS[size % 8]}".strip() or "0"
+    return f"{said} turn{'s' if size > 8 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
 
 
 def _says(step: Step | None, goal: Goal, belief: Belief | None, units: str) -> str:
@@ -242,12 +310,23 @@ def _says(step: Step | None, goal: Goal, belief: Belief | None, units: str) -> s
         return "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
     if step.do == "done":
         return f"Set: {step.sure:.0%} sure that both points lie within {text(goal.tolerance_pa, 'pressure', units)}."
+    if step.do == "stop":
+        return "Stop turning: this switch does not answer. Find out why first; then watch it through one more cycle."
     if step.do == "watch":
         held = " A limit keeps the next turn back." if step.held else ""
+        if _could_turn(belief, goal):
+            return "Watch one more cycle before the next turn: the better it is known, the fewer turns it takes." + held
         return f"Do not turn: watch the gauge through one more cycle. It is {step.sure:.0%} sure now." + held
     low, high = (
         f"{text(m, 'pressure', units)} ± {text(2 * s, 'pressure', units)}" for m, s in (step.cut_in_pa, step.cut_out_pa)
     )
+    if step.do == "see":
+        limit = (
+            f" Cut-out may pass {text(goal.highest_pa, 'pressure', units)}, a limit: switch off by hand before it does."
+        )
+        return f"Turned. Now watch where it starts and stops: {low} and {high} are expected." + (
+            limit if step.held else ""
+        )
     held = " Shorter than the target asks: a limit comes first." if step.held else ""
     return f"Both points should come to {low} and {high}." + held
 

@@ -1,5 +1,6 @@
 import { api, outcome, type Fault, type Problem, type Schemas, type SystemFile } from '../../lib/api/client'
 import { shownAt, typedAt, valueAt, withoutEntered, withValue } from '../../lib/file'
+import { same } from '../../lib/merge'
 import { preferences } from '../../lib/preferences.svelte'
 import { session } from '../../lib/session.svelte'
 import { fromSi, snapped, unitFor, type Dimension, type System } from '../../lib/units'
@@ -59,7 +60,7 @@ export class DecideState {
     if (!data) return
     this.#take(data)
     preferences.setUnits(data.site.units)
-    const draft = readDraft(this.id, data.version)
+    const draft = readDraft(this.id, data.version, data.document)
     if (draft) this.file = draft
     this.restored = draft !== undefined
     await this.ask()
@@ -100,7 +101,7 @@ export class DecideState {
   change(file: SystemFile) {
     this.file = file
     this.#decision = ''
-    if (this.system) writeDraft(this.id, this.system.version, file)
+    if (this.system) writeDraft(this.id, this.system.version, file, this.system.document)
     void this.ask()
   }
 
@@ -192,6 +193,26 @@ export class DecideState {
     else this.problem = problem
   }
 
+  /** Keeps plates as they are read on site, without a decision: only while no settings are on the table. Where a visit put
+   * what it found into the file meanwhile, ours goes on top of that. */
+  async keepPlates(again = true): Promise<void> {
+    const system = this.system
+    if (!this.file || !system?.may_change || !this.dirty || this.faults.length) return
+    if (!same(this.file.settings, system.document.settings)) return
+    const sent = this.file
+    const body = { version: system.version, document: sent }
+    const params = { ...this.#params(), query: { units: preferences.units } }
+    const { data, problem } = await this.#call(api.PUT('/api/systems/{system_id}', { params, body }))
+    if (data) {
+      this.#take(data)
+      dropDraft(this.id)
+    } else if (problem?.status === 409 && again) {
+      await this.load()
+      await this.keepPlates(false)
+    } else if (problem?.faults.length) this.faults = problem.faults
+    else this.problem = problem
+  }
+
   #kept(sent: SystemFile, decision: Schemas['DecisionOut']) {
     const system = this.system!
     const decisions = [decision, ...system.decisions]
@@ -200,7 +221,7 @@ export class DecideState {
     this.problem = this.conflict = undefined
     this.restored = false
     if (this.file === sent) dropDraft(this.id)
-    else writeDraft(this.id, this.system.version, this.file!)
+    else writeDraft(this.id, this.system.version, this.file!, this.system.document)
   }
 
   /** After somebody else was first: take what they stored, or put ours over it. */

@@ -76,14 +76,22 @@ describe('the table', () => {
     expect(asked.filter(({ key }) => key === 'POST /api/decide').length).toBeLessThanOrEqual(3)
   })
 
-  it('brings back on a new page what was not kept, unless the system has moved on', async () => {
+  it('brings back on a new page what was not kept, unless somebody changed the same values', async () => {
     const table = await loaded()
     table.move('cut_out', 65 * psi)
     await settled()
     const again = await loaded()
     expect(again.restored).toBe(true)
     expect(again.shown(gripPath('cut_out'), 'pressure')).toBe('65')
-    answers['GET /api/systems/s'] = () => ({ body: { ...system, version: 4 } })
+    const moved = (document: unknown) => () => ({ body: { ...system, version: 4, document } })
+    answers['GET /api/systems/s'] = moved({ ...document, system: { name: 'Another name' } })
+    const merged = await loaded()
+    expect(merged.shown(gripPath('cut_out'), 'pressure')).toBe('65')
+    expect(merged.value('system.name')).toBe('Another name')
+    answers['GET /api/systems/s'] = moved({
+      ...document,
+      settings: { ...document.settings, cut_out_gauge_pa: 70 * psi },
+    })
     expect((await loaded()).restored).toBe(false)
   })
 

@@ -3,18 +3,28 @@
   import BandGlyph from '../../lib/controls/BandGlyph.svelte'
   import TopBar from '../../lib/controls/TopBar.svelte'
   import VerdictMark from '../../lib/controls/VerdictMark.svelte'
+  import { startVisit } from '../../lib/visits'
   import { preferences } from '../../lib/preferences.svelte'
   import { session } from '../../lib/session.svelte'
   import { KIND_WORDS } from '../../lib/plates'
   import { parts } from '../../lib/units'
+  import { navigate } from '../../router'
 
   let rounds = $state<Schemas['RoundsOut'] | undefined>()
   let problem = $state<Problem | undefined>()
   let search = $state('')
+  let open = $state<Record<string, string>>({})
 
   async function load() {
     ;({ data: rounds, problem } = await outcome(api.GET('/api/rounds')))
     if (problem?.status === 401) session.ended()
+    const { data: visits } = await outcome(api.GET('/api/visits'))
+    open = Object.fromEntries((visits ?? []).map((visit) => [visit.system, visit.id]))
+  }
+  async function visit(system: string) {
+    const started = await startVisit(system)
+    problem = started.problem
+    if (started.visit) navigate('/visits/:id', { params: { id: started.visit } })
   }
   $effect(() => {
     if (session.current.signed_in) void load()
@@ -65,7 +75,7 @@
         {#each site.systems as system (system.id)}
           {@const seen = system.glance}
           <li class="flex items-stretch rounded-box border border-base-300 bg-base-100">
-            <a href="/systems/{system.id}" class="flex min-h-20 min-w-0 flex-1 items-center gap-3 px-3 py-2">
+            <a href="/systems/{system.id}" class="flex min-h-24 min-w-0 flex-1 items-center gap-3 px-3 py-2">
               <BandGlyph glance={seen} />
               <VerdictMark verdict={seen.verdict} size={18} />
               <span class="grid min-w-0 flex-1 gap-0.5">
@@ -87,11 +97,19 @@
                 {/if}
               </span>
             </a>
-            <a
-              href="/systems/{system.id}/decide"
-              class="grid w-20 place-items-center border-l border-base-300 font-bold sm:w-28"
-              aria-label="Decide, {system.name}">Decide</a
-            >
+            <div class="flex w-20 flex-col border-l border-base-300 sm:w-28">
+              <button
+                type="button"
+                class="min-h-12 flex-1 cursor-pointer font-bold text-accent"
+                aria-label="{open[system.id] ? 'Go on with the visit' : 'Visit'}, {system.name}"
+                onclick={() => visit(system.id)}>{open[system.id] ? 'Go on' : 'Visit'}</button
+              >
+              <a
+                href="/systems/{system.id}/decide"
+                class="grid min-h-12 flex-1 place-items-center border-t border-base-300"
+                aria-label="Decide, {system.name}">Decide</a
+              >
+            </div>
           </li>
         {/each}
       </ul>

@@ -6,12 +6,14 @@
   import { figureAt } from '../../lib/file'
   import { preferences } from '../../lib/preferences.svelte'
   import { session } from '../../lib/session.svelte'
+  import { startVisit } from '../../lib/visits'
   import { text, type Dimension, type System } from '../../lib/units'
-  import { route } from '../../router'
+  import { navigate, route } from '../../router'
   import { KIND_WORDS, platesFor } from '../../lib/plates'
 
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
   let problem = $state.raw<Problem | undefined>()
+  let visits = $state.raw<Schemas['VisitRow'][]>([])
   const id = $derived((route.params as { id: string }).id)
 
   async function load() {
@@ -19,8 +21,17 @@
       api.GET('/api/systems/{system_id}', { params: { path: { system_id: id } } }),
     ))
     if (problem?.status === 401) session.ended()
-    if (system) preferences.setUnits(system.site.units)
+    if (!system) return
+    preferences.setUnits(system.site.units)
+    const listed = await outcome(api.GET('/api/systems/{system_id}/visits', { params: { path: { system_id: id } } }))
+    visits = listed.data ?? []
   }
+  async function visit() {
+    const started = await startVisit(id)
+    problem = started.problem
+    if (started.visit) navigate('/visits/:id', { params: { id: started.visit } })
+  }
+  const running = $derived(visits.some((each) => each.open))
   $effect(() => {
     if (id && session.current.signed_in) void load()
   })
@@ -79,7 +90,12 @@
         </p>
       </div>
       <div class="flex w-full gap-2 sm:w-auto">
-        <a class="btn flex-1 btn-lg btn-primary" href="/systems/{id}/decide">Decide</a>
+        {#if system.may_change}
+          <button type="button" class="btn flex-1 btn-lg btn-primary" onclick={visit}
+            >{running ? 'Go on with the visit' : 'Start a visit'}</button
+          >
+        {/if}
+        <a class="btn btn-outline btn-lg" href="/systems/{id}/decide">Decide</a>
         <a class="btn btn-outline btn-lg" href="/api/systems/{id}/file" download>Take the file</a>
       </div>
     </div>
@@ -107,6 +123,25 @@
         {/each}
       </dl>
     </section>
+    {#if visits.length}
+      <section aria-labelledby="visits" class="mb-6">
+        <h2 id="visits" class="mb-2 font-bold">Visits</h2>
+        <ul class="grid gap-2">
+          {#each visits as each (each.id)}
+            <li>
+              <a
+                class="flex min-h-12 items-center gap-3 rounded-box border border-base-300 bg-base-100 px-3 py-2"
+                href="/visits/{each.id}"
+              >
+                <span class="whitespace-nowrap">{day(each.opened_at)}</span>
+                <span class="flex-1">{each.opened_by}</span>
+                <span class="font-bold">{each.open ? 'open' : 'closed'}</span>
+              </a>
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     <section aria-labelledby="decisions">
       <h2 id="decisions" class="mb-2 font-bold">Decisions</h2>
       {#if system.decisions.length}

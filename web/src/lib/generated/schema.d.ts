@@ -316,6 +316,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Open Visits
+         * @description The visits left open, oldest first.
+         */
+        get: operations["visits_api_read_open_visits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}": {
         parameters: {
             query?: never;
@@ -671,7 +691,7 @@ export interface components {
                 /** Switch */
                 switch?: {
                     /** Adjusting nuts */
-                    nuts?: ("two" | "one") | null;
+                    nuts?: ("two" | "one" | "points") | null;
                     /** Low-pressure cut-off */
                     low_pressure_cut_off?: boolean | null;
                     /** Trip below cut-in */
@@ -796,7 +816,7 @@ export interface components {
                 /** Switch */
                 switch?: {
                     /** Adjusting nuts */
-                    nuts?: ("two" | "one") | null;
+                    nuts?: ("two" | "one" | "points") | null;
                     /** Low-pressure cut-off */
                     low_pressure_cut_off?: boolean | null;
                     /** Trip below cut-in */
@@ -904,7 +924,7 @@ export interface components {
                 /** Switch */
                 switch?: {
                     /** Adjusting nuts */
-                    nuts?: ("two" | "one") | null;
+                    nuts?: ("two" | "one" | "points") | null;
                     /** Low-pressure cut-off */
                     low_pressure_cut_off?: boolean | null;
                     /** Trip below cut-in */
@@ -1529,7 +1549,7 @@ export interface components {
         };
         /**
          * VisitRow
-         * @description A visit in a list.
+         * @description A visit in the list of its system.
          */
         VisitRow: {
             /**
@@ -1537,8 +1557,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Open */
-            open: boolean;
+            /**
+             * System
+             * Format: uuid
+             */
+            system: string;
             /**
              * Opened At
              * Format: date-time
@@ -1546,6 +1569,8 @@ export interface components {
             opened_at: string;
             /** Opened By */
             opened_by: string;
+            /** Open */
+            open: boolean;
             /** Place */
             place: string;
         };
@@ -1654,6 +1679,16 @@ export interface components {
             says: string;
         };
         /**
+         * NutView
+         * @description A nut or screw of this switch, in order.
+         */
+        NutView: {
+            /** Nut */
+            nut: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * PhotoOut
          * @description A photo, fetched by its id.
          */
@@ -1726,7 +1761,8 @@ export interface components {
         };
         /**
          * SafeStep
-         * @description One step: what to do, the caution that bites here, whether it is confirmed, and why it is shut (empty: open).
+         * @description One step: what to do, the caution that bites here, whether it is confirmed and still holds, the step that it needs first
+         *     (empty: none), and why it is shut (empty: open). `while_off`: it holds only until power is on again.
          */
         SafeStep: {
             /** Id */
@@ -1737,13 +1773,22 @@ export interface components {
             caution: string;
             /** Done */
             done: boolean;
+            /** After */
+            after: string;
             /** Shut */
             shut: string;
+            /**
+             * While Off
+             * @default false
+             */
+            while_off: boolean;
         };
         /**
          * SetView
-         * @description The next step at the switch. `do` is first (read both points once), turn, watch or done; `expect` are the points after
-         *     it with twice their spread (Pa gauge). `sure` is how sure it is that both lie within the tolerance.
+         * @description The next step at the switch. `do` is first (read both points once), turn, see (the turns made are still to be watched),
+         *     watch, stop (it does not answer) or done; `expect` are the points after it with twice their spread (Pa gauge). `sure` is how
+         *     sure it is that both lie within the tolerance; `may_turn` that one may also turn now; `looks` how many tries are on record;
+         *     `found_pa` the points as found.
          */
         SetView: {
             /** Do */
@@ -1752,6 +1797,15 @@ export interface components {
             says: string;
             /** Turns */
             turns: components["schemas"]["Turn"][];
+            /** Nuts */
+            nuts: components["schemas"]["NutView"][];
+            /** Looks */
+            looks: number;
+            /** Found Pa */
+            found_pa: [
+                number,
+                number
+            ] | null;
             /** Target In Gauge Pa */
             target_in_gauge_pa: number;
             /** Target Out Gauge Pa */
@@ -1768,6 +1822,8 @@ export interface components {
             ] | null;
             /** Sure */
             sure: number;
+            /** May Turn */
+            may_turn: boolean;
             /** Tolerance Pa */
             tolerance_pa: number;
             /** Tries */
@@ -1778,6 +1834,8 @@ export interface components {
             warning: string;
             /** Slopes */
             slopes: number[];
+            /** Learned */
+            learned: string;
         };
         /**
          * TryView
@@ -1866,6 +1924,7 @@ export interface components {
             rail: components["schemas"]["Progress"][];
             /** Safe */
             safe: components["schemas"]["SafeStep"][];
+            power_up: components["schemas"]["SafeStep"];
             drain: components["schemas"]["DrainView"] | null;
             /** Read */
             read: components["schemas"]["ReadField"][];
@@ -1878,6 +1937,29 @@ export interface components {
             cautions: {
                 [key: string]: string;
             };
+        };
+        /**
+         * OpenVisit
+         * @description A visit in a list over systems.
+         */
+        OpenVisit: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * System
+             * Format: uuid
+             */
+            system: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Opened By */
+            opened_by: string;
         };
         /**
          * VisitOpen
@@ -3067,11 +3149,77 @@ export interface operations {
             };
         };
     };
+    visits_api_read_open_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenVisit"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     visits_api_read_visit: {
         parameters: {
             query?: {
                 units?: "us" | "metric" | "kpa";
                 order?: "together" | "first";
+                eager?: boolean;
             };
             header?: never;
             path: {
@@ -3224,6 +3372,7 @@ export interface operations {
             query?: {
                 units?: "us" | "metric" | "kpa";
                 order?: "together" | "first";
+                eager?: boolean;
             };
             header?: never;
             path: {

@@ -15,8 +15,10 @@ export function switchPlate(settings: string[], fittings: string[]): PlateKind {
     sections: () => [rows('Settings', 'settings', ...settings), rows('Switch', 'system.switch', ...fittings)],
     summary: (file, system) => {
       const at = (name: string) => figure(file, `settings.${name}_gauge_pa`, 'pressure', system)
-      const nuts = valueAt(file, 'system.switch.nuts') === 'one' ? 'one screw' : 'two nuts'
-      return [`${at('cut_in').split(' ')[0]}/${at('cut_out')}`, nuts]
+      return [
+        `${at('cut_in').split(' ')[0]}/${at('cut_out')}`,
+        OPTION_WORDS[String(valueAt(file, 'system.switch.nuts'))] ?? '–',
+      ]
     },
   }
 }

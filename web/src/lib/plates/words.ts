@@ -16,6 +16,7 @@ export const OPTION_WORDS: Record<string, string> = {
   computed: 'computed',
   two: 'two nuts',
   one: 'one screw',
+  points: 'two set-point screws',
   minute: 'a minute or more',
   half_minute: 'half a minute is tolerable',
   by_power: 'a minute, two from 1 hp up',

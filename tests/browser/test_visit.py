@@ -1,0 +1,280 @@
+"""A whole visit on a phone, from making safe to closing: reloads, no signal, a wrong reading, two people."""
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+from visits.models import Entry, Visit
+
+from plants.models import System
+from zerodip.units import PSI
+
+from .conftest import Opener
+from .test_pages import no_serious_fault
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+WELL = "Potting-shed well"
+SMALL = """() => [...document.querySelectorAll('main button, main summary, main [role=checkbox], nav[aria-label^=Steps] button')]
+  .filter(e => e.offsetParent !== null && e.getBoundingClientRect().height < 48).map(e => e.outerHTML.slice(0, 120))"""
+
+
+def visit(page: Page, system: str = WELL) -> Page:
+    page.get_by_role("button", name=re.compile(f"^(Visit|Go on with the visit), {system}$")).click()
+    expect(page.get_by_role("navigation", name="Steps of the visit")).to_be_visible()
+    return page
+
+
+def step(page: Page, name: str) -> None:
+    page.get_by_role("navigation", name="Steps of the visit").get_by_role("button", name=name).click()
+    expect(page.get_by_role("heading", name=name, exact=True)).to_be_visible()
+
+
+def put(page: Page, label: str, text: str) -> None:
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    field.press("Enter")
+
+
+def checkbox(page: Page, name: str) -> Locator:
+    return page.get_by_role("checkbox", name=re.compile(f"^{name}"))
+
+
+def confirm(page: Page, name: str) -> None:
+    box = checkbox(page, name)
+    box.click()
+    expect(box).to_be_checked()
+
+
+def kept(page: Page, slot: str) -> list[Any]:
+    """What reached the server of a slot, once nothing waits any more."""
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+    return list(Entry.objects.filter(slot=slot).values_list("value", flat=True))
+
+
+@dataclass
+class Nuts:
+    """A switch at the technician's hands: where its points stand, psi, and how it answers to turns."""
+
+    cut_in: float = 32.0
+    cut_out: float = 51.0
+
+    def turn(self, said: str) -> None:
+        first, second = (_turns(said, nut) for nut in ("range nut", "differential nut"))
+        self.cut_in += 2.1 * first
+        self.cut_out += 2.2 * first + 2.7 * second
+
+    def seen(self) -> tuple[str, str]:
+        return tuple(f"{round(2 * point) / 2:g}" for point in (self.cut_in, self.cut_out))  # type: ignore[return-value]
+
+
+def _turns(said: str, nut: str) -> float:
+    found = re.search(nut + r": ([\d/ ]+) turns? (clock|anti)", said)
+    if not found:
+        return 0.0
+    size = float(sum(Fraction(part) for part in found[1].split()))
+    return size if found[2] == "clock" else -size
+
+
+def make_safe(page: Page) -> None:
+    expect(page.get_by_test_id("drain")).to_contain_text("through a hose")
+    expect(checkbox(page, "Drain until")).to_be_disabled()
+    for name in (
+        "Children, pets",
+        "A well pit",
+        "Breaker off",
+        "Prove it dead",
+        "Shut the house",
+        "Hose on",
+        "Drain until",
+    ):
+        confirm(page, name)
+    expect(page.get_by_test_id("power")).to_contain_text("proved dead")
+
+
+def read(page: Page) -> None:
+    put(page, "Gauge now", "0")
+    put(page, "Gauge reads to within", "0.5")
+    put(page, "Pre-charge found, tank drained", "30")
+    put(page, "Cut-out as found", "51")
+    put(page, "Cut-in as found", "52")
+    expect(page.get_by_text("were they read the other way round?")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Cut-in as found", exact=True)).to_have_value("52")
+    put(page, "Cut-in as found", "32")
+    expect(page.get_by_text("were they read the other way round?")).to_have_count(0)
+    expect(page.get_by_role("button", name="Read 5 of 11")).to_be_visible()
+
+
+def power(page: Page, on: bool) -> None:
+    names = ["Cover back on"] if on else ["Breaker off", "Prove it dead"]
+    for name in names:
+        checkbox(page, name).click()
+    expect(page.get_by_test_id("power")).to_contain_text("Power on" if on else "proved dead")
+
+
+def look(page: Page, low: str, high: str) -> None:
+    put(page, "Cut-in seen on the gauge", low)
+    put(page, "Cut-out seen on the gauge", high)
+    before = Entry.objects.filter(slot="try").count()
+    page.get_by_role("button", name=re.compile("^Log|^Keep the corr")).click()
+    expect(
+        page.get_by_label("Cut-in seen on the gauge", exact=True).or_(page.get_by_test_id("instruction"))
+    ).not_to_have_count(0)
+    expect(page.get_by_role("img", name=f"{before + 2} looks")).to_be_visible()
+
+
+def set_switch(page: Page, nuts: Nuts) -> int:
+    """By what the page says, until it says that it is set; gives how often the nuts were turned."""
+    instruction, turned = page.get_by_test_id("instruction"), 0
+    for _ in range(25):
+        expect(instruction).to_be_visible()
+        if "Set:" in instruction.inner_text():
+            return turned
+        proceed = page.get_by_role("button", name="I have turned it so")
+        if proceed.count():
+            if "proved dead" not in (page.get_by_test_id("power").all_inner_texts() or [""])[0]:
+                expect(proceed).to_be_disabled()
+                power(page, on=False)
+            nuts.turn(instruction.get_attribute("aria-label") or "")
+            proceed.click()
+            turned += 1
+            expect(instruction).to_contain_text("Turned.")
+            if turned == 1:
+                page.reload()
+                expect(instruction).to_contain_text("Turned.")
+            power(page, on=True)
+        elif checkbox(page, "Cover back on").count():
+            power(page, on=True)
+        look(page, *nuts.seen())
+    raise AssertionError("the switch was never called set")
+
+
+def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
+    page, nuts = visit(open_page(390, 844, touch=True)), Nuts()
+    make_safe(page)
+    page.get_by_role("button", name="Next: Read").click()
+    read(page)
+    assert [round(value / PSI) for value in kept(page, "found.cut_in")] == [52, 32]
+    page.get_by_role("button", name="Next: Decide").click()
+    expect(page.get_by_test_id("ribbon")).to_be_visible()
+    page.get_by_role("button", name="Next: Set").click()
+    expect(page.get_by_test_id("air")).to_contain_text("Add 7.1 psi")
+    put(page, "Read again: pre-charge left", "37")
+    confirm(page, "Valve cap back on")
+    assert 1 <= set_switch(page, nuts) <= 4
+    assert abs(nuts.cut_in - 40) <= 1
+    assert abs(nuts.cut_out - 60) <= 1
+    page.get_by_role("button", name="Next: Prove").click()
+    page.clock.install()
+    for seconds in (68, 200, 69):
+        page.get_by_test_id("stopwatch").click()
+        page.clock.fast_forward(seconds * 1000)
+    page.get_by_test_id("stopwatch").click()
+    expect(page.get_by_test_id("laps").get_by_role("row")).to_have_count(3)
+    expect(page.get_by_test_id("measured")).to_contain_text("Pump run")
+    page.get_by_role("button", name="Next: Hand over").click()
+    expect(page.get_by_role("row", name=re.compile("Pre-charge 30 psi 37 psi"))).to_be_visible()
+    page.get_by_role("button", name="Close the visit").click()
+    expect(page.get_by_text("This visit is closed.")).to_be_visible()
+    made = Visit.objects.get()
+    assert made.closed_at is not None
+    assert made.slopes[0] / PSI == pytest.approx(2.1, abs=0.4)
+    assert System.objects.get(name=WELL).document["system"]["found"]["pre_charge_gauge_pa"] == pytest.approx(30 * PSI)
+
+
+def test_a_wrong_look_is_corrected_and_both_stay_on_record(open_page: Opener) -> None:
+    page = visit(open_page(390, 844, touch=True))
+    step(page, "Set")
+    power(page, on=True)
+    put(page, "Cut-in seen on the gauge", "40")
+    put(page, "Cut-out seen on the gauge", "95")
+    page.get_by_role("button", name="Log this look").click()
+    page.get_by_text("Correct a reading").click()
+    page.get_by_role("button", name="Look 1").click()
+    put(page, "Cut-out seen on the gauge", "59")
+    page.get_by_role("button", name="Keep the correction").click()
+    expect(page.get_by_role("img", name="1 looks")).to_contain_text("59")
+    assert [round(value["cut_out_gauge_pa"] / PSI) for value in kept(page, "try")] == [95, 59]
+
+
+def test_without_signal_everything_is_kept_and_sent_later(open_page: Opener) -> None:
+    page = visit(open_page(390, 844, touch=True))
+    page.context.set_offline(True)
+    confirm(page, "Breaker off")
+    confirm(page, "Prove it dead")
+    expect(checkbox(page, "Drain until")).to_be_enabled()
+    expect(page.get_by_text("kept on this device")).to_be_visible()
+    assert not Entry.objects.filter(slot="safe.power_off").exists()
+    page.context.set_offline(False)
+    page.reload()
+    expect(checkbox(page, "Prove it dead")).to_be_checked()
+    expect(page.get_by_text("kept on this device")).to_have_count(0)
+    page.reload()
+    expect(checkbox(page, "Prove it dead")).to_be_checked()
+    assert kept(page, "safe.power_off") == [True]
+
+
+def test_the_second_of_two_people_sees_both_values(open_page: Opener) -> None:
+    first, second = visit(open_page()), visit(open_page())
+    for page in (first, second):
+        step(page, "Read")
+    put(first, "Cut-in as found", "33")
+    expect(first.get_by_role("button", name="Read 1 of 11")).to_be_visible()
+    put(second, "Cut-in as found", "36")
+    alert = second.get_by_role("alert")
+    expect(alert).to_contain_text("Stored: 33 psi")
+    expect(alert).to_contain_text("Yours: 36 psi")
+    alert.get_by_role("button", name="Take mine").click()
+    expect(second.get_by_label("Cut-in as found", exact=True)).to_have_value("36")
+    expect(alert).to_have_count(0)
+    assert [round(value / PSI) for value in kept(second, "found.cut_in")] == [33, 36]
+
+
+def test_what_is_typed_wrong_stays_with_the_reason(open_page: Opener) -> None:
+    page = visit(open_page())
+    step(page, "Read")
+    put(page, "Cut-in as found", "4o")
+    expect(page.get_by_text("Cut-in as found is not a number")).to_be_visible()
+    expect(page.get_by_label("Cut-in as found", exact=True)).to_have_value("4o")
+    page.get_by_role("button", name="Cut-out as found: more").click(click_count=3)
+    expect(page.get_by_role("button", name="Read 1 of 11")).to_be_visible()
+    assert len(kept(page, "found.cut_out")) == 1
+
+
+def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
+    page = visit(open_page(390, 844, touch=True))
+    step(page, "Read")
+    picture = {"name": "plate.png", "mimeType": "image/png", "buffer": page.screenshot()}
+    page.get_by_label("Photo, pump plate").set_input_files(picture)  # type: ignore[arg-type]
+    shown = page.get_by_role("img", name="Photo of the pump plate")
+    expect(shown).to_be_visible()
+    page.reload()
+    expect(shown).to_be_visible()
+    assert shown.evaluate("picture => picture.decode().then(() => picture.naturalWidth)") > 100
+
+
+@pytest.mark.parametrize(
+    ("system", "does", "tests"),
+    [
+        ("Workshop compressor", "Open the drain cock slowly", ["Leak watch"]),
+        ("Camper van pump", "Pull the fuse", []),
+        ("Byre well", "A well pit", ["Bucket test", "Drain series", "Leak watch"]),
+    ],
+)
+def test_each_kind_has_its_own_steps_and_every_target_is_large(
+    open_page: Opener, system: str, does: str, tests: list[str]
+) -> None:
+    page = visit(open_page(390, 844, touch=True, theme="cellar"), system)
+    page.emulate_media(reduced_motion="reduce")
+    expect(checkbox(page, does)).to_be_visible()
+    for name in ("Make safe", "Read", "Set", "Prove", "Hand over"):
+        step(page, name)
+        assert page.evaluate(SMALL) == [], name
+        no_serious_fault(page)
+        if name == "Prove":
+            assert [text.split(":")[0] for text in page.locator("main summary").all_inner_texts()] == tests
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")

@@ -1,0 +1,25 @@
+<script lang="ts">
+  import { preferences } from '../../lib/preferences.svelte'
+  import { fieldTitle, inWords } from './words'
+  import type { VisitState } from './visit.svelte'
+
+  /** Somebody else was first: both values, and which is to stand. */
+  let { state: at }: { state: VisitState } = $props()
+  const clash = $derived(at.clash!)
+  const title = $derived(fieldTitle(at.view!, clash.slot))
+  const values = $derived([
+    ['Stored', clash.value],
+    ['Yours', clash.yours],
+  ] as const)
+</script>
+
+<div role="alert" class="m-3 rounded-box border-2 border-warning bg-base-100 p-3">
+  <p class="font-bold">{title}: {clash.by || 'somebody'} recorded another value meanwhile.</p>
+  {#each values as [word, value] (word)}
+    <p>{word}: <span class="figure">{inWords(clash.slot, value, preferences.units)}</span></p>
+  {/each}
+  <div class="mt-2 flex gap-2">
+    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(false)}>Keep what is stored</button>
+    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(true)}>Take mine</button>
+  </div>
+</div>

@@ -1,0 +1,67 @@
+<script lang="ts">
+  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
+  import { preferences } from '../../lib/preferences.svelte'
+  import { text, type Dimension } from '../../lib/units'
+  import BucketTest from './BucketTest.svelte'
+  import DrainSeries from './DrainSeries.svelte'
+  import Laps from './Laps.svelte'
+  import LeakWatch from './LeakWatch.svelte'
+  import Stopwatch from './Stopwatch.svelte'
+  import type { VisitState } from './visit.svelte'
+  import YesNo from './YesNo.svelte'
+
+  /** Runs timed, then predicted beside measured, and what a difference means. */
+  let { state: at }: { state: VisitState } = $props()
+  const prove = $derived(at.view!.prove)
+  const kind = $derived((at.visit!.system.document.system as { kind: string }).kind)
+  const water = $derived(!['compressor', 'tankless'].includes(kind))
+  const say = (value: number | null | undefined, dimension: string) =>
+    value == null ? '–' : text(value, dimension as Dimension, preferences.units)
+  const MARKS: Record<string, string> = { true: 'pass', false: 'caution', null: 'cannot_tell' }
+</script>
+
+<Stopwatch state={at} />
+<Laps state={at} />
+{#if prove.measured.length}
+  <ul class="grid gap-2" data-testid="measured">
+    {#each prove.measured as each, index (index)}
+      <li
+        class="grid grid-cols-[auto_1fr_auto] items-start gap-x-3 rounded-box border border-base-300 bg-base-100 px-3 py-2"
+      >
+        <span class="pt-1"><VerdictMark verdict={MARKS[String(each.agrees ?? null)]!} /></span>
+        <span>
+          <span class="block font-bold">{each.title}</span>
+          <span class="block text-sm">{each.says}</span>
+        </span>
+        <span class="text-right">
+          <span class="figure block text-xl">{say(each.measured, each.dimension)}</span>
+          {#if each.predicted != null && each.id !== 'leak'}
+            <span class="block text-sm text-neutral">predicted {say(each.predicted, each.dimension)}</span>
+          {/if}
+        </span>
+      </li>
+    {/each}
+  </ul>
+{/if}
+{#if prove.causes.length}
+  <section aria-labelledby="causes" class="grid gap-2">
+    <h2 id="causes" class="font-bold">What would explain it, likeliest first</h2>
+    <ol class="grid list-decimal gap-1 pl-6" data-testid="causes">
+      {#each prove.causes as cause (cause.id)}<li><span class="font-bold">{cause.title}.</span> {cause.why}</li>{/each}
+    </ol>
+    {#if prove.tell}<p class="rounded-box border-2 border-accent px-4 py-2 font-bold" data-testid="tell">
+        {prove.tell}
+      </p>{/if}
+  </section>
+{/if}
+<YesNo
+  title="Dip seen at the taps"
+  value={at.value('prove.dip')}
+  disabled={!at.open}
+  onset={(flag) => at.put('prove.dip', flag)}
+/>
+{#if water}
+  <BucketTest state={at} />
+  <DrainSeries state={at} />
+{/if}
+{#if kind !== 'tankless'}<LeakWatch state={at} />{/if}

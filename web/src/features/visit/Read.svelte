@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { preferences } from '../../lib/preferences.svelte'
+  import { text, type Dimension } from '../../lib/units'
+  import Photos from './Photos.svelte'
+  import Plates from './Plates.svelte'
+  import Stepper from './Stepper.svelte'
+  import type { VisitState } from './visit.svelte'
+  import YesNo from './YesNo.svelte'
+
+  /** Plates as they are on site, then what is found today, beside what the last visit left. */
+  let { state: at }: { state: VisitState } = $props()
+  const view = $derived(at.view!)
+  const settings = $derived((at.visit!.system.document.settings ?? {}) as Record<string, number | null>)
+  const STARTS: Record<string, string> = {
+    'found.cut_in': 'cut_in_gauge_pa',
+    'found.cut_out': 'cut_out_gauge_pa',
+    'found.pre_charge': 'pre_charge_gauge_pa',
+    'found.gauge': 'cut_in_gauge_pa',
+  }
+  const start = (slot: string, last: unknown) =>
+    typeof last === 'number' ? last : (settings[STARTS[slot] ?? ''] ?? null)
+  const asks = (slot: string) => view.questions.filter((question) => question.slot === slot)
+
+  function note({ last, dimension, drift }: (typeof view.read)[number]): string {
+    if (last === null || last === undefined || last === '') return ''
+    const words = { number: (n: number) => text(n, dimension as Dimension, preferences.units) }
+    const said =
+      typeof last === 'number' ? words.number(last) : typeof last === 'boolean' ? (last ? 'yes' : 'no') : last
+    return `last time ${said}${drift ? ` · ${drift}` : ''}`
+  }
+</script>
+
+<Plates system={at.visit!.system.id} />
+<Photos state={at} />
+<div class="grid gap-3">
+  {#each view.read as field (field.slot)}
+    {@const value = at.value(field.slot)}
+    <div data-slot={field.slot}>
+      {#if field.kind === 'quantity'}
+        <Stepper
+          id="slot-{field.slot}"
+          title={field.title}
+          {value}
+          dimension={field.dimension as Dimension}
+          start={start(field.slot, field.last)}
+          note={note(field)}
+          faults={at.faultsAt(field.slot)}
+          disabled={!at.open}
+          onset={(si, settled) => at.put(field.slot, si, settled)}
+        />
+      {:else if field.kind === 'flag'}
+        <YesNo title={field.title} {value} disabled={!at.open} onset={(flag) => at.put(field.slot, flag)} />
+        {#if note(field)}<span class="text-sm text-neutral">{note(field)}</span>{/if}
+      {:else}
+        <label class="grid gap-1">
+          {field.title}
+          <input
+            class="input input-lg w-full"
+            value={value ?? ''}
+            disabled={!at.open}
+            onchange={(event) => at.put(field.slot, event.currentTarget.value)}
+          />
+          {#if note(field)}<span class="text-sm text-neutral">{note(field)}</span>{/if}
+        </label>
+        {#each at.faultsAt(field.slot) as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
+      {/if}
+      {#each asks(field.slot) as question (question.asks)}
+        <p role="status" class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold">
+          {question.asks}
+        </p>
+      {/each}
+    </div>
+  {/each}
+</div>

@@ -1,0 +1,60 @@
+<script lang="ts">
+  import { typing } from '../../lib/typing'
+  import type { VisitState } from './visit.svelte'
+  import { holdWatch, readWatch, type Watch } from './watch'
+
+  /** Click to click: one big button, or Space. It keeps going when the page is closed; laps are kept as they end. */
+  let { state: at }: { state: VisitState } = $props()
+  let watch = $derived<Watch | undefined>(readWatch(at.id))
+  let now = $state(Date.now())
+
+  $effect(() => {
+    if (!watch) return
+    const timer = setInterval(() => (now = Date.now()), 100)
+    return () => clearInterval(timer)
+  })
+  function hold(next: Watch | undefined) {
+    watch = next
+    now = Date.now()
+    holdWatch(at.id, next)
+  }
+  const seconds = $derived(watch ? Math.max(now - watch.since, 0) / 1000 : 0)
+  const shown = $derived(`${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`)
+
+  function press() {
+    const since = Date.now()
+    const passed = watch ? Math.round((since - watch.since) / 100) / 10 : null
+    if (watch?.running) {
+      void at.add('lap', { run_s: passed, rest_s: watch.rest })
+      hold({ running: false, since, rest: null })
+    } else hold({ running: true, since, rest: passed })
+  }
+  function key(event: KeyboardEvent) {
+    const control = event.target instanceof HTMLElement && event.target.closest('button, a, summary')
+    if (event.code !== 'Space' || event.repeat || typing(event) || control || !at.open) return
+    event.preventDefault()
+    press()
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+<button
+  type="button"
+  class="btn h-36 w-full flex-col text-xl {watch?.running ? 'btn-secondary' : 'btn-primary'}"
+  disabled={!at.open}
+  data-testid="stopwatch"
+  onclick={press}
+>
+  <span class="figure text-5xl">{shown}</span>
+  {watch?.running
+    ? 'Running: press when it clicks off'
+    : watch
+      ? 'Resting: press when it clicks on'
+      : 'Press when it clicks on'}
+</button>
+{#if watch}
+  <button type="button" class="btn min-h-12 btn-ghost" onclick={() => hold(undefined)}
+    >Stop the watch, keep the laps</button
+  >
+{/if}
+{#each at.faultsAt('lap') as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}

@@ -1,0 +1,112 @@
+<script lang="ts">
+  import TopBar from '../../lib/controls/TopBar.svelte'
+  import type { System } from '../../lib/units'
+  import { route } from '../../router'
+  import Board from '../decide/Board.svelte'
+  import { DecideState } from '../decide/decide.svelte'
+  import Clash from './Clash.svelte'
+  import HandOver from './HandOver.svelte'
+  import MakeSafe from './MakeSafe.svelte'
+  import Prove from './Prove.svelte'
+  import Rail from './Rail.svelte'
+  import Read from './Read.svelte'
+  import SetSwitch from './SetSwitch.svelte'
+  import { STEPS, VisitState, type Step } from './visit.svelte'
+
+  const at = $derived(new VisitState((route.params as { id: string }).id))
+  const view = $derived(at.view)
+  const here = $derived(STEPS.indexOf(at.step))
+  const next = $derived(STEPS[here + 1])
+  const system = $derived(at.visit?.system.id)
+  const table = $derived(at.step === 'decide' && system ? new DecideState(system) : undefined)
+  const BODY = { safe: MakeSafe, read: Read, set: SetSwitch, prove: Prove, hand_over: HandOver }
+  const Body = $derived(at.step === 'decide' ? undefined : BODY[at.step])
+  const LOOK_MS = 10_000
+
+  $effect(() => {
+    const state = at
+    void state.load()
+    const again = () => void state.flush()
+    const look = () => (document.visibilityState === 'visible' ? void state.look() : undefined)
+    const timer = setInterval(look, LOOK_MS)
+    addEventListener('online', again)
+    document.addEventListener('visibilitychange', look)
+    return () => {
+      clearInterval(timer)
+      removeEventListener('online', again)
+      document.removeEventListener('visibilitychange', look)
+    }
+  })
+  async function go(step: Step) {
+    if (table?.dirty && table.faults.length === 0) await table.save()
+    const decided = at.step === 'decide'
+    at.go(step)
+    if (decided) void at.load()
+    scrollTo({ top: 0 })
+  }
+  function setUnits(units: System) {
+    if (table) void table.setUnits(units)
+    void at.setUnits(units)
+  }
+</script>
+
+<svelte:head><title>{at.visit?.system.name ?? 'Visit'} · Zero Dip</title></svelte:head>
+<div class="flex min-h-dvh flex-col {table ? 'lg:h-dvh' : ''}" aria-busy={at.waiting.length > 0}>
+  <TopBar onunits={setUnits}>
+    {#snippet crumbs()}
+      {#if at.visit}
+        {at.visit.system.site.name} ›
+        <a class="font-bold underline-offset-4 hover:underline" href="/systems/{at.visit.system.id}"
+          >{at.visit.system.name}</a
+        >
+      {/if}
+    {/snippet}
+  </TopBar>
+  {#if at.visit && view}
+    <Rail state={at} ongo={go} />
+    {#if at.clash}<Clash state={at} />{/if}
+    {#if at.offline}
+      <p role="status" class="flex items-center gap-3 bg-[var(--zd-sand)] px-4 py-2 text-sm">
+        <span class="flex-1"
+          >No signal. {at.waiting.length
+            ? `${at.waiting.length} kept on this device, sent as soon as there is.`
+            : 'What you enter is kept on this device.'}</span
+        >
+        <button type="button" class="btn min-h-12" onclick={() => at.load()}>Try now</button>
+      </p>
+    {/if}
+    {#if at.problem}
+      <p role="alert" class="px-4 py-2 text-error">{at.problem.title}. {at.problem.detail}</p>
+    {/if}
+    {#if !at.visit.open}<p class="px-4 py-2 font-bold">This visit is closed.</p>
+    {:else if !at.visit.may_change}<p class="px-4 py-2 font-bold">You may look only.</p>{/if}
+    {#if table}
+      <Board {table} />
+      <div class="px-4 pb-3">
+        <button type="button" class="btn min-h-14 w-full btn-lg" onclick={() => go('set')}
+          >{table.dirty ? 'Keep these settings and set' : 'Next: Set'}</button
+        >
+      </div>
+    {:else}
+      <main class="mx-auto grid w-full max-w-2xl content-start gap-4 px-4 py-4">
+        <h1 class="text-2xl font-bold">{view.rail[here]?.title}</h1>
+        {#if view.cautions[at.step]}<p class="text-sm font-bold text-error">{view.cautions[at.step]}</p>{/if}
+        <Body state={at} />
+        {#if next}
+          <button type="button" class="btn min-h-14 btn-lg" onclick={() => go(next)}
+            >Next: {view.rail[here + 1]?.title}</button
+          >
+        {/if}
+      </main>
+    {/if}
+  {:else if at.problem}
+    <main class="p-6">
+      <h1 class="text-2xl font-bold">{at.problem.title}</h1>
+      <p class="my-2">{at.problem.detail}</p>
+      <button class="btn min-h-12" onclick={() => at.load()}>Try again</button>
+      <a class="btn min-h-12" href="/">Rounds</a>
+    </main>
+  {:else}
+    <p class="p-6 text-neutral">Reading the visit…</p>
+  {/if}
+</div>

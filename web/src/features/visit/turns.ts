@@ -1,0 +1,13 @@
+const PARTS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8']
+
+/** Turns in eighths as a person writes them: 1 1/4; clockwise without a sign. */
+export function eighths(turns: number): string {
+  const count = Math.round(Math.abs(turns) * 8)
+  const said = `${Math.floor(count / 8) || ''} ${PARTS[count % 8]}`.trim() || '0'
+  return turns < 0 ? `−${said}` : said
+}
+
+/** Which way and how far, for reading at arm's length. */
+export function way(turns: number): string {
+  return turns === 0 ? 'not turned' : turns > 0 ? 'clockwise' : 'anticlockwise'
+}

@@ -1,0 +1,224 @@
+import { api, outcome, type Fault, type Problem, type Schemas } from '../../lib/api/client'
+import { preferences } from '../../lib/preferences.svelte'
+import { session } from '../../lib/session.svelte'
+import type { System } from '../../lib/units'
+import { uuid } from '../../lib/uuid'
+import { standing } from './confirmed'
+import { readOutbox, without, withOne, writeOutbox, type Waiting } from './outbox'
+
+export const STEPS = ['safe', 'read', 'decide', 'set', 'prove', 'hand_over'] as const
+export type Step = (typeof STEPS)[number]
+export type Order = 'together' | 'first'
+export interface Clash {
+  slot: string
+  entry: string
+  value: unknown
+  yours: unknown
+  by: string
+}
+/** How long a figure may still change under the thumb before it is sent; it is kept on the device at once. */
+const SETTLES_MS = 700
+const RETRY_MS = 5000
+
+/** One visit: what its steps show, what waits to be sent, and where somebody else was first. */
+export class VisitState {
+  readonly id: string
+  visit = $state.raw<Schemas['VisitOut'] | undefined>()
+  problem = $state.raw<Problem | undefined>()
+  faults = $state.raw<(Fault & { slot: string })[]>([])
+  /** What was typed and refused, by slot: shown until it is corrected. */
+  refused = $state.raw<Record<string, unknown>>({})
+  clash = $state.raw<Clash | undefined>()
+  waiting = $state.raw<Waiting[]>([])
+  offline = $state(false)
+  step = $state<Step>('safe')
+  order = $state<Order>('together')
+  /** Turn again rather than watch first; until the next look. */
+  eager = $state(false)
+  #sending: Promise<void> | undefined
+  #underWay: string | undefined
+  #later: ReturnType<typeof setTimeout> | undefined
+
+  constructor(id: string) {
+    this.id = id
+    this.waiting = readOutbox(id)
+  }
+
+  get view() {
+    return this.visit?.view
+  }
+  get open() {
+    return this.visit?.open === true && this.visit.may_change
+  }
+  /** What is confirmed and how power stands, what waits included. */
+  get standing() {
+    return standing(this.visit!.view, this.waiting)
+  }
+  done(step: string): boolean {
+    return this.standing.done.has(step)
+  }
+
+  async load() {
+    const path = { visit_id: this.id }
+    const got = await outcome(api.GET('/api/visits/{visit_id}', { params: { path, query: this.#query() } }))
+    this.#hear(got.problem)
+    this.problem = this.visit && this.offline ? undefined : got.problem
+    if (!got.data) return
+    if (this.visit === undefined) {
+      this.step = got.data.view.place as Step
+      if (got.data.system.site.units) preferences.setUnits(got.data.system.site.units)
+    }
+    this.visit = got.data as Schemas['VisitOut']
+    await this.flush()
+  }
+  /** Looks whether somebody else went on, unless something of ours is under way. */
+  async look() {
+    if (this.visit && !this.#sending && !this.#later && !this.waiting.length) await this.load()
+  }
+  #query() {
+    return { units: preferences.units, order: this.order, eager: this.eager }
+  }
+  #hear(problem: Problem | undefined) {
+    this.offline = problem !== undefined && (problem.status === 0 || problem.status >= 500)
+    if (problem?.status === 401) session.ended()
+  }
+
+  /** Goes to a step, and remembers it for whoever opens the visit again. */
+  go(step: Step) {
+    this.step = step
+    if (this.open) this.put('place', step)
+  }
+  /** Adds one record to a series, or corrects one. */
+  add(slot: string, value: unknown, supersedes: string | null = null) {
+    if (slot === 'try') this.eager = false
+    this.#clear(slot)
+    this.#keep([...this.waiting, { id: uuid(), slot, value, supersedes }])
+    return this.flush()
+  }
+  /** Confirms a step of making safe, or takes that back: each such word is kept, in order. */
+  confirm(step: string, done: boolean) {
+    return this.add(`safe.${step}`, done)
+  }
+  /** Sets a slot with one value, correcting what stands there. Sent at once, or when it has settled. */
+  put(slot: string, value: unknown, settled = true) {
+    this.#clear(slot)
+    const last = this.waiting.findLast((each) => each.slot === slot)?.id ?? this.#entry(slot)?.id ?? null
+    this.#keep(withOne(this.waiting, { id: uuid(), slot, value, supersedes: last }, this.#underWay))
+    if (settled) return this.flush()
+    clearTimeout(this.#later)
+    this.#later = setTimeout(() => void this.flush(), SETTLES_MS)
+    return Promise.resolve()
+  }
+  #clear(slot: string) {
+    this.faults = this.faults.filter((fault) => fault.slot !== slot)
+    if (slot in this.refused)
+      this.refused = Object.fromEntries(Object.entries(this.refused).filter(([at]) => at !== slot))
+  }
+  #keep(waiting: Waiting[]) {
+    this.waiting = waiting
+    writeOutbox(this.id, waiting)
+  }
+
+  /** Sends what waits, oldest first, one after the other. */
+  flush(): Promise<void> {
+    clearTimeout(this.#later)
+    this.#later = undefined
+    this.#sending ??= this.#sendAll().finally(() => (this.#sending = this.#underWay = undefined))
+    return this.#sending
+  }
+  async #sendAll() {
+    while (this.waiting.length) {
+      const next = this.waiting[0]!
+      this.#underWay = next.id
+      const end = await this.#send(next)
+      if (end === 'later') return
+      this.#keep(without(this.waiting, next, end === 'kept'))
+    }
+  }
+  async #send({ id, slot, value, supersedes }: Waiting): Promise<'kept' | 'refused' | 'later'> {
+    const params = { path: { visit_id: this.id, entry_id: id }, query: this.#query() }
+    const body = { slot, value, supersedes }
+    const { data, problem } = await outcome(api.PUT('/api/visits/{visit_id}/entries/{entry_id}', { params, body }))
+    this.#hear(problem)
+    if (data) {
+      this.visit = data as Schemas['VisitOut']
+      this.problem = undefined
+      return 'kept'
+    }
+    if (this.offline) this.#later = setTimeout(() => void this.flush(), RETRY_MS)
+    if (this.offline || problem!.status === 401) return 'later'
+    this.#refuse(slot, value, problem!)
+    return 'refused'
+  }
+  #refuse(slot: string, value: unknown, problem: Problem) {
+    if (problem.status === 409 && problem.current?.entry) this.clash = problem.current as unknown as Clash
+    else if (problem.faults.length) {
+      this.faults = [...this.faults, ...problem.faults.map((fault) => ({ ...fault, slot }))]
+      this.refused = { ...this.refused, [slot]: value }
+    } else this.problem = problem
+  }
+
+  /** After somebody else was first: theirs stays, or ours corrects it. */
+  async settle(ours: boolean) {
+    const clash = this.clash
+    this.clash = undefined
+    if (clash && ours) await this.add(clash.slot, clash.yours, clash.entry)
+    else await this.load()
+  }
+
+  /** The value of a slot: as refused, as waiting, as kept. */
+  value(slot: string): unknown {
+    if (slot in this.refused) return this.refused[slot]
+    const waiting = this.waiting.findLast((each) => each.slot === slot)
+    return waiting ? waiting.value : this.#entry(slot)?.value
+  }
+  #entry(slot: string) {
+    return this.visit?.entries.findLast((entry) => entry.slot === slot)
+  }
+  /** The entries of a series in force, what waits included, oldest first. */
+  series(slot: string): { id: string; value: unknown }[] {
+    const kept = this.visit?.entries ?? []
+    const waiting = this.waiting.filter((each) => !kept.some((entry) => entry.id === each.id))
+    const all = [...kept, ...waiting].filter((entry) => entry.slot === slot)
+    const corrected = all.map((entry) => entry.supersedes)
+    return all.filter((entry) => !corrected.includes(entry.id))
+  }
+  waits(slot: string): boolean {
+    return this.waiting.some((each) => each.slot === slot)
+  }
+  faultsAt(slot: string) {
+    return this.faults.filter((fault) => fault.slot === slot)
+  }
+
+  async setOpen(open: boolean) {
+    await this.flush()
+    const params = { path: { visit_id: this.id }, query: { units: preferences.units } }
+    const { data, problem } = await outcome(api.PUT('/api/visits/{visit_id}', { params, body: { open } }))
+    this.#hear(problem)
+    if (data) this.visit = data as Schemas['VisitOut']
+    this.problem = problem
+  }
+  async setUnits(units: System) {
+    preferences.setUnits(units)
+    await this.load()
+  }
+  setOrder(order: Order, eager = false) {
+    this.order = order
+    this.eager = eager
+    void this.load()
+  }
+  /** Adds a photo to a plate. A photo is not queued: it is too large to lie on the device. */
+  async photo(plate: string, data: Blob) {
+    const params = { path: { visit_id: this.id, photo_id: uuid() }, query: { plate } }
+    const { problem } = await outcome(
+      api.PUT('/api/visits/{visit_id}/photos/{photo_id}', {
+        params,
+        body: data as unknown as string,
+        bodySerializer: (body) => body,
+        headers: { 'Content-Type': data.type },
+      }),
+    )
+    if (problem) this.problem = { ...problem, title: 'The photo was not kept' }
+    else await this.load()
+  }
+}
