@@ -20,10 +20,12 @@ Matrix = tuple[tuple[float, ...], ...]
 
 @dataclass(frozen=True, kw_only=True)
 class Nut:
-    """One nut or screw: its name, and the prior of its slopes on cut-in and cut-out (Pa per turn, mean and spread)."""
+    """One nut or screw: its name, the point that it is there to set, and the prior of its slopes on cut-in and cut-out (Pa per
+    turn, mean and spread)."""
 
     id: str
     title: str
+    sets: int
     on_in_pa: tuple[float, float]
     on_out_pa: tuple[float, float]
     alike: float = 0.0
@@ -48,22 +50,49 @@ CLASSES = {
     "two": SwitchClass(
         id="two",
         nuts=(
-            Nut(id="range", title="range nut", on_in_pa=_psi(2.6, 0.95), on_out_pa=_psi(2.6, 0.95), alike=0.93),
-            Nut(id="differential", title="differential nut", on_in_pa=_psi(0.0, 0.12), on_out_pa=_psi(3.4, 1.3)),
+            Nut(
+                id="range",
+                title="range nut",
+                sets=CUT_IN,
+                on_in_pa=_psi(2.6, 0.95),
+                on_out_pa=_psi(2.6, 0.95),
+                alike=0.93,
+            ),
+            Nut(
+                id="differential",
+                title="differential nut",
+                sets=CUT_OUT,
+                on_in_pa=_psi(0.0, 0.12),
+                on_out_pa=_psi(3.4, 1.3),
+            ),
         ),
         drift_pa=0.2 * PSI,
     ),
     "one": SwitchClass(
         id="one",
-        nuts=(Nut(id="screw", title="screw", on_in_pa=_psi(6.0, 2.5), on_out_pa=_psi(6.5, 2.7), alike=0.93),),
+        nuts=(
+            Nut(id="screw", title="screw", sets=CUT_OUT, on_in_pa=_psi(6.0, 2.5), on_out_pa=_psi(6.5, 2.7), alike=0.93),
+        ),
         drift_pa=0.3 * PSI,
         follows=True,
     ),
     "points": SwitchClass(
         id="points",
         nuts=(
-            Nut(id="upper", title="upper set-point screw", on_in_pa=_psi(0.0, 0.2), on_out_pa=_psi(4.0, 1.6)),
-            Nut(id="lower", title="lower set-point screw", on_in_pa=_psi(4.0, 1.6), on_out_pa=_psi(0.0, 0.2)),
+            Nut(
+                id="upper",
+                title="upper set-point screw",
+                sets=CUT_OUT,
+                on_in_pa=_psi(0.0, 0.2),
+                on_out_pa=_psi(4.0, 1.6),
+            ),
+            Nut(
+                id="lower",
+                title="lower set-point screw",
+                sets=CUT_IN,
+                on_in_pa=_psi(4.0, 1.6),
+                on_out_pa=_psi(0.0, 0.2),
+            ),
         ),
         drift_pa=0.2 * PSI,
     ),

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from ..units import PSI
-from .belief import CUT_IN, CUT_OUT, Belief
+from .belief import Belief
 from .plan import Goal
 
 __all__ = ["Complaint", "Watch", "complaints", "gauge_resolves"]
@@ -65,10 +65,9 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
 def _no_answer(belief: Belief, watches: Sequence[Watch]) -> bool:
     """A nut turned by more than a turn in all whose slope is surely a small part of what is usual."""
     for nut, kind in enumerate(belief.of.nuts):
-        point = CUT_OUT if abs(kind.on_out_pa[0]) >= abs(kind.on_in_pa[0]) else CUT_IN
-        usual = kind.on_out_pa[0] if point == CUT_OUT else kind.on_in_pa[0]
+        usual = (kind.on_in_pa, kind.on_out_pa)[kind.sets][0]
         moved = sum(abs(w.turns[nut]) for w in watches if len(w.turns) > nut)
-        mean, sd = belief.slope(nut, point)
+        mean, sd = belief.slope(nut, kind.sets)
         if moved > 1.0 and mean + sd < _FEW * usual:
             return True
     return False

@@ -289,9 +289,8 @@ def _learned_says(belief: Belief, units: str) -> str:
     """What a turn of each nut does, as learned, on the point that it is for."""
     said = []
     for k, nut in enumerate(belief.of.nuts):
-        point = CUT_IN if abs(nut.on_in_pa[0]) > abs(nut.on_out_pa[0]) or belief.of.id == "two" and k == 0 else CUT_OUT
-        mean, sd = belief.slope(k, point)
-        said.append(f"{nut.title} {text(mean, 'pressure', units)} a turn (± {text(2 * sd, 'pressure', units)})")
+        mean, spread = (text(value, "pressure", units) for value in belief.slope(k, nut.sets))
+        said.append(f"{nut.title} {mean} a turn (give or take {spread})")
     return "Learned of this switch: " + ", ".join(said) + "."
 
 

@@ -150,7 +150,9 @@ describe('words of a visit', () => {
   it('say a recorded value whatever its slot', () => {
     const seen = { first: 1.5, second: 0, after: 2, cut_in_gauge_pa: 40 * psi, cut_out_gauge_pa: 60 * psi }
     expect(inWords('try', seen, 'us')).toBe('40 psi / 60 psi, 1 1/2 turn')
-    expect(inWords('leak', { first_gauge_pa: 60 * psi, later_gauge_pa: 58 * psi, seconds: 600 }, 'us')).toBe('60 psi / 58 psi / 600 s')
+    expect(inWords('leak', { first_gauge_pa: 60 * psi, later_gauge_pa: 58 * psi, seconds: 600 }, 'us')).toBe(
+      '60 psi / 58 psi / 600 s',
+    )
     expect(inWords('prove.dip', false, 'us')).toBe('no')
     expect(inWords('note', { text: 'tight' }, 'us')).toBe('tight')
     expect(inWords('found.cut_in', null, 'us')).toBe('none')
