@@ -3,6 +3,7 @@
 .venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200]
 """
 
+import re
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -54,11 +55,80 @@ def plate(page: Page) -> None:
     page.get_by_text("allowed 2 psi").first.wait_for()
 
 
+def visit(page: Page) -> None:
+    """Starts a visit, or goes on with it."""
+    page.get_by_role("button", name=re.compile("visit, Potting-shed well$", re.I)).click()
+    page.get_by_role("navigation", name="Steps of the visit").wait_for()
+
+
+def go(page: Page, step: str) -> None:
+    """Goes to a step of the visit."""
+    page.get_by_role("navigation", name="Steps of the visit").get_by_role("button", name=step).click()
+    page.get_by_role("heading", name=step, exact=True).wait_for()
+
+
+def put(page: Page, **values: str) -> None:
+    """Types figures into fields by their labels (underscores for spaces)."""
+    for label, text in values.items():
+        field = page.get_by_label(label.replace("_", " "), exact=True)
+        field.fill(text)
+        field.press("Enter")
+
+
+def confirm(page: Page, *steps: str) -> None:
+    """Confirms steps by how they begin."""
+    for step in steps:
+        box = page.get_by_role("checkbox", name=re.compile(f"^{step}"))
+        if box.get_attribute("aria-checked") == "false":
+            box.click()
+
+
+def make_safe(page: Page) -> None:
+    """Half way through making safe."""
+    visit(page)
+    confirm(page, "Children", "A well pit", "Breaker off")
+
+
+def set_switch(page: Page) -> None:
+    """The second turn of the nuts."""
+    visit(page)
+    go(page, "Read")
+    put(page, **{"Gauge_reads_to_within": "0.5", "Cut-in_as_found": "29", "Cut-out_as_found": "48"})
+    go(page, "Set")
+    for again in (True, False):
+        confirm(page, "Breaker off", "Prove it dead")
+        page.get_by_role("button", name="I have turned it so").wait_for()
+        if again:
+            page.get_by_role("button", name="I have turned it so").click()
+            confirm(page, "Cover back on")
+            put(page, **{"Cut-in_seen_on_the_gauge": "35", "Cut-out_seen_on_the_gauge": "54"})
+            page.get_by_role("button", name="Log try 1").click()
+            page.get_by_text("Learned of this switch").wait_for()
+    page.get_by_role("heading", name="Switch, to").scroll_into_view_if_needed()
+    page.evaluate("scrollTo(0, document.querySelector('#switch-title').getBoundingClientRect().top + scrollY - 70)")
+
+
+def prove(page: Page) -> None:
+    """Two laps and a bucket that do not agree with what was predicted."""
+    visit(page)
+    go(page, "Prove")
+    page.clock.install()
+    for seconds in (41, 160, 43):
+        page.get_by_test_id("stopwatch").click()
+        page.clock.fast_forward(seconds * 1000)
+    page.get_by_test_id("stopwatch").click()
+    page.get_by_text("Bucket test").click()
+    put(page, Water_caught="7")
+    page.get_by_role("button", name="Keep what was caught").click()
+    page.get_by_test_id("tell").wait_for()
+    page.get_by_text("Bucket test").click()
+    page.evaluate("scrollTo(0, 0)")
+
+
 PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("rounds", LAPTOP, "day", lambda page: None),
     ("system", LAPTOP, "day", sheet),
     ("decide-day", LAPTOP, "day", decide("Potting-shed well")),
-    ("decide-dip", LAPTOP, "day", decide("Orchard house well")),
     ("decide-cellar", LAPTOP, "cellar", decide("Millrace cottage")),
     ("decide-phone", PHONE, "cellar", decide("Potting-shed well")),
     ("kind-plain", LAPTOP, "day", decide("Byre well")),
@@ -72,6 +142,9 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("sizes", PHONE, "day", weigh("Millrace cottage", "Sizes", "sized")),
     ("practice", LAPTOP, "day", practice),
     ("plate-phone", PHONE, "day", plate),
+    ("visit-safe", PHONE, "day", make_safe),
+    ("visit-set", PHONE, "cellar", set_switch),
+    ("visit-prove", LAPTOP, "day", prove),
 ]
 
 

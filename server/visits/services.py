@@ -16,7 +16,7 @@ from plants.services import mirror
 from zerodip.document import read_document
 from zerodip.errors import Fault, InvalidInput
 from zerodip.facts import facts_for
-from zerodip.visit.records import SERIES, Log, check_record, log_of
+from zerodip.visit.records import AIR_GAUGE, SERIES, SYSTEM_GAUGE, Log, check_record, log_of
 from zerodip.visit.records import Entry as Record
 from zerodip.visit.setting import set_view
 
@@ -70,12 +70,20 @@ def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: An
         raise Conflict("The visit is closed. Open it again to add to it.", {"closed": True})
     _no_overwriting(visit, slot, value, supersedes)
     Entry.objects.create(id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user)
-    if slot in MIRRORED:
-        mirror(visit.system_id, MIRRORED[slot], value)
+    if slot in MIRRORED or slot in (SYSTEM_GAUGE, AIR_GAUGE):
+        _mirror(visit, [slot] if slot in MIRRORED else list(MIRRORED))
     if slot == "try":
         _learn(visit)
     note(actor.user, "visits.change", visit.system_id, visit=str(visit.pk), slot=slot)
     return visit
+
+
+def _mirror(visit: Visit, slots: list[str]) -> None:
+    """Puts what was found into the system's file, freed of what the gauge is known to read low by."""
+    log = log_of(records_of(visit))
+    for slot in slots:
+        if slot in log.values:
+            mirror(visit.system_id, MIRRORED[slot], log.true(slot))
 
 
 def _no_overwriting(visit: Visit, slot: str, value: Any, supersedes: UUID | None) -> None:

@@ -106,7 +106,7 @@ def read(page: Page) -> None:
     expect(page.get_by_label("Cut-in as found", exact=True)).to_have_value("52")
     put(page, "Cut-in as found", "32")
     expect(page.get_by_text("were they read the other way round?")).to_have_count(0)
-    expect(page.get_by_role("button", name="Read 5 of 11")).to_be_visible()
+    expect(page.get_by_role("button", name="Read 5 of 12")).to_be_visible()
 
 
 def power(page: Page, on: bool) -> None:
@@ -161,7 +161,7 @@ def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
     assert [round(value / PSI) for value in kept(page, "found.cut_in")] == [52, 32]
     page.get_by_role("button", name="Next: Decide").click()
     expect(page.get_by_test_id("ribbon")).to_be_visible()
-    page.get_by_role("button", name="Next: Set").click()
+    page.get_by_role("button", name="Keep these settings, then set").click()
     expect(page.get_by_test_id("air")).to_contain_text("Add 7.1 psi")
     put(page, "Read again: pre-charge left", "37")
     confirm(page, "Valve cap back on")
@@ -171,7 +171,7 @@ def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
     page.get_by_role("button", name="Next: Prove").click()
     page.clock.install()
     for seconds in (68, 200, 69):
-        page.get_by_test_id("stopwatch").click()
+        page.keyboard.press("Space")
         page.clock.fast_forward(seconds * 1000)
     page.get_by_test_id("stopwatch").click()
     expect(page.get_by_test_id("laps").get_by_role("row")).to_have_count(3)
@@ -223,7 +223,7 @@ def test_the_second_of_two_people_sees_both_values(open_page: Opener) -> None:
     for page in (first, second):
         step(page, "Read")
     put(first, "Cut-in as found", "33")
-    expect(first.get_by_role("button", name="Read 1 of 11")).to_be_visible()
+    expect(first.get_by_role("button", name="Read 1 of 12")).to_be_visible()
     put(second, "Cut-in as found", "36")
     alert = second.get_by_role("alert")
     expect(alert).to_contain_text("Stored: 33 psi")
@@ -241,15 +241,19 @@ def test_what_is_typed_wrong_stays_with_the_reason(open_page: Opener) -> None:
     expect(page.get_by_text("Cut-in as found is not a number")).to_be_visible()
     expect(page.get_by_label("Cut-in as found", exact=True)).to_have_value("4o")
     page.get_by_role("button", name="Cut-out as found: more").click(click_count=3)
-    expect(page.get_by_role("button", name="Read 1 of 11")).to_be_visible()
+    expect(page.get_by_role("button", name="Read 1 of 12")).to_be_visible()
     assert len(kept(page, "found.cut_out")) == 1
 
 
 def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
     page = visit(open_page(390, 844, touch=True))
     step(page, "Read")
+    page.context.set_offline(True)
     picture = {"name": "plate.png", "mimeType": "image/png", "buffer": page.screenshot()}
     page.get_by_label("Photo, pump plate").set_input_files(picture)  # type: ignore[arg-type]
+    expect(page.get_by_text("1 kept on this device until there is signal.")).to_be_visible()
+    page.context.set_offline(False)
+    page.reload()
     shown = page.get_by_role("img", name="Photo of the pump plate")
     expect(shown).to_be_visible()
     page.reload()

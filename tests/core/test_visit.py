@@ -1,11 +1,12 @@
 """The visit: what is recorded, what stays shut, what is asked, what to do next, what a difference points to."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
 
 from zerodip.document import Document, read_document
-from zerodip.facts import facts_for
+from zerodip.facts import ReceiverFacts, facts_for
 from zerodip.units import PSI, to_si
 from zerodip.visit.guide import VisitView, visit_view
 from zerodip.visit.records import Entry, check_record, log_of
@@ -124,13 +125,37 @@ def test_the_air_step_says_how_much_how_long_and_what_a_low_find_means() -> None
     assert made is not None
     assert made.minutes == pytest.approx(2.2, abs=0.02)
     assert "Add 11 psi: 4.4 ft³ of free air, about 2.2 min" in made.says
-    low = view(("found.pre_charge", 27 * PSI), ("gauge.low", 1 * PSI)).air
+    low = view(("found.pre_charge", 27 * PSI), ("gauge.air_low", 1 * PSI)).air
     assert low is not None
     assert low.target_gauge_pa == pytest.approx(37 * PSI)
     assert view(("air.left", 38 * PSI)).air.right  # type: ignore[union-attr]
     lost = document(system__found={"last_pre_charge_gauge_pa": 38 * PSI, "last_years_ago": 2.0})
     assert "usual" in view(("found.pre_charge", 36 * PSI), of=lost).air.means  # type: ignore[union-attr]
     assert "leak" in view(("found.pre_charge", 9 * PSI), of=lost).air.means  # type: ignore[union-attr]
+
+
+def test_a_gauge_that_reads_low_moves_the_targets_as_shown() -> None:
+    told = view(*FOUND, ("gauge.low", 1 * PSI)).set
+    assert told.target_in_gauge_pa == pytest.approx(39 * PSI)
+    assert told.target_out_gauge_pa == pytest.approx(59 * PSI)
+    assert told.gauge_says == "As this gauge shows them: it reads 1 psi low, for 40 psi and 60 psi."
+    assert log_of(entries(("found.cut_in", 39 * PSI), ("gauge.low", 1 * PSI))).true("found.cut_in") == pytest.approx(
+        40 * PSI
+    )
+
+
+def test_a_compressor_s_run_points_to_the_machine_the_room_or_the_air_used() -> None:
+    machine = replace(document(), system=compressor(), settings=air_settings())
+    run = ReceiverFacts(compressor(), air_settings(), machine.practice).run_s
+    long = view(("lap", {"run_s": 1.5 * run}), of=machine).prove
+    assert {cause.id for cause in long.causes} == {"use", "pump", "gauge"}
+    assert "machine off" in long.tell
+    tight = {"first_gauge_pa": 100 * PSI, "later_gauge_pa": 100 * PSI, "seconds": 600.0}
+    weak = view(("lap", {"run_s": 1.5 * run}), ("leak", tight), of=machine).prove
+    assert weak.causes[0].id == "pump"
+    short = view(("lap", {"run_s": 0.6 * run}), of=machine).prove
+    assert short.causes[0].id == "condensate"
+    assert "drain cock" in short.tell
 
 
 def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
@@ -256,3 +281,5 @@ def test_the_rail_says_how_far_each_step_is() -> None:
     assert rail["safe"].state == "begun"
     assert rail["read"].says.startswith("2 of")
     assert view(("place", "prove")).place == "prove"
+    decided = next(step for step in view(("decided", True)).rail if step.step == "decide")
+    assert (decided.state, decided.says) == ("done", "40/60 psi")

@@ -112,6 +112,8 @@ def test_what_is_found_goes_into_the_system_s_file_for_decide(world: World) -> N
     assert answer["system"]["document"]["system"]["found"]["pre_charge_gauge_pa"] == pytest.approx(27 * PSI)
     assert System.objects.get(pk=world.system.pk).version == 2
     assert "Add 11 psi" in answer["view"]["air"]["says"]
+    corrected = add(world, visit, "gauge.air_low", 1 * PSI).json()
+    assert corrected["system"]["document"]["system"]["found"]["pre_charge_gauge_pa"] == pytest.approx(28 * PSI)
 
 
 def test_what_a_visit_taught_of_the_nuts_and_left_stays_for_the_next(world: World) -> None:

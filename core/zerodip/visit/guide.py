@@ -6,11 +6,13 @@ from typing import Any
 
 from ..document import Document
 from ..facts import Facts, facts_for
+from ..units import text
+from .air import AirView, air_view
 from .proving import ProveView, prove_view
 from .reading import Question, ReadField, questions, read_fields
 from .records import Entry, Log, log_of
 from .safe import DrainView, SafeStep, drain_view, power_up, safe_steps, standing
-from .setting import AirView, SetView, air_view, set_view
+from .setting import SetView, set_view
 
 __all__ = ["Progress", "VisitView", "visit_view"]
 
@@ -76,7 +78,7 @@ def visit_view(
     return VisitView(
         place=str(log.value("place") or "safe"),
         power=standing(log),
-        rail=_rail(steps, fields, setting, proof, log),
+        rail=_rail(facts, steps, fields, setting, proof, log, units),
         safe=steps,
         power_up=power_up(log),
         drain=drain_view(facts, float(gauge) if gauge is not None else _likely_gauge(facts), units),
@@ -95,7 +97,13 @@ def _likely_gauge(facts: Facts) -> float:
 
 
 def _rail(
-    steps: tuple[SafeStep, ...], fields: tuple[ReadField, ...], setting: SetView, proof: ProveView, log: Log
+    facts: Facts,
+    steps: tuple[SafeStep, ...],
+    fields: tuple[ReadField, ...],
+    setting: SetView,
+    proof: ProveView,
+    log: Log,
+    units: str,
 ) -> tuple[Progress, ...]:
     confirmed, entered = (
         sum(bool(log.value(f"safe.{step.id}")) for step in steps),
@@ -104,11 +112,16 @@ def _rail(
     return (
         _progress("safe", "Make safe", confirmed, len(steps), f"{confirmed} of {len(steps)}"),
         _progress("read", "Read", entered, len(fields), f"{entered} of {len(fields)}"),
-        _progress("decide", "Decide", 0, 1, ""),
+        _progress("decide", "Decide", int(bool(log.value("decided"))), 1, _decided(facts, log, units)),
         _progress("set", "Set", _set_count(setting), 2, _tries(setting)),
         _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
         _progress("hand_over", "Hand over", len(log.series.get("note", ())), 1, ""),
     )
+
+
+def _decided(facts: Facts, log: Log, units: str) -> str:
+    low, high = (text(point, "pressure", units) for point in (facts.cut_in_pa, facts.cut_out_pa))
+    return f"{low.split(' ')[0]}/{high}" if log.value("decided") else ""
 
 
 def _set_count(setting: SetView) -> int:

@@ -2,6 +2,7 @@
 points to."""
 
 import statistics
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..facts import Facts, ReceiverFacts, WaterFacts
@@ -15,6 +16,7 @@ from .records import Bucket, Drain, LeakWatch, Log
 
 __all__ = ["Cause", "Measured", "ProveView", "prove_view"]
 
+_IDLE = 0.15  # a cause that fits no better is not worth a line
 _APART = 0.12  # of the prediction: nearer than this is the same
 
 
@@ -140,48 +142,59 @@ def _causes(facts: Facts, measured: tuple[Measured, ...]) -> tuple[Cause, ...]:
     """What would explain runs or drawdown that do not agree, ranked by how well it fits all that was measured."""
     by = {each.id: each for each in measured}
     off = [
-        each for each in (by.get("run"), by.get("bucket"), by.get("knee")) if each is not None and each.agrees is False
+        each for each in (by.get(id) for id in ("run", "bucket", "knee")) if each is not None and each.agrees is False
     ]
-    if not off or not isinstance(facts, WaterFacts):
+    if not off:
         return ()
-    run, bucket, seen = by.get("run"), by.get("bucket"), by.get("knee")
-    ratio = _ratio(run)
-    drawn = _ratio(bucket)
-    causes = []
-    if facts.kind == "well_air":
-        causes.append(
-            Cause(
-                id="air",
-                title="Air lost",
-                fits=_fit(drawn if drawn is not None else ratio, below=True),
-                why="Less air gives less water and a shorter run.",
-            )
-        )
-    else:
-        knee_off = (
-            0.9 if seen is not None and seen.agrees is False else 0.1 if seen is not None and seen.agrees else 0.5
-        )
-        fits = knee_off * (_fit(drawn, below=None) if drawn is not None else 0.8)
-        causes.append(
-            Cause(
-                id="pre_charge",
-                title="Pre-charge off",
-                fits=fits,
-                why="Lower or above cut-in, the tank gives less; the run is shorter.",
-            )
-        )
-    water_right = drawn is not None and abs(drawn - 1) <= _APART
-    unseen = 0.45 if drawn is None else 0.9 if water_right else 0.1
-    if ratio is not None and abs(ratio - 1) > _APART:
-        longer = ratio > 1
-        title = "Pump weaker than its plate, or a leak" if longer else "Pump stronger than its plate"
-        why = {True: "The water is as predicted, the time is not.", False: "But then the water would be as predicted."}
-        untold = "The time alone would fit; the water was not caught."
-        causes.append(Cause(id="pump", title=title, fits=unseen, why=untold if drawn is None else why[water_right]))
+    causes = [*(_water_causes(facts, by) if isinstance(facts, WaterFacts) else _air_causes(by))]
     causes.append(
         Cause(id="gauge", title="Gauge error", fits=0.3 if len(off) > 1 else 0.2, why="Both points are read on it.")
     )
-    return tuple(sorted(causes, key=lambda cause: -cause.fits))
+    return tuple(sorted((cause for cause in causes if cause.fits > _IDLE), key=lambda cause: -cause.fits))
+
+
+def _water_causes(facts: WaterFacts, by: Mapping[str, Measured]) -> Iterator[Cause]:
+    run, drawn = _ratio(by.get("run")), _ratio(by.get("bucket"))
+    if facts.kind == "well_air":
+        fits = _fit(drawn if drawn is not None else run, below=True)
+        yield Cause(id="air", title="Air lost", fits=fits, why="Less air gives less water and a shorter run.")
+    else:
+        why = "Lower or above cut-in, the tank gives less; the run is shorter."
+        fits = _knee_fit(by.get("knee")) * (_fit(drawn, below=None) if drawn is not None else 0.8)
+        yield Cause(id="pre_charge", title="Pre-charge off", fits=fits, why=why)
+    if run is None or abs(run - 1) <= _APART:
+        return
+    title = "Pump weaker than its plate, or a leak" if run > 1 else "Pump stronger than its plate"
+    if drawn is None:
+        yield Cause(id="pump", title=title, fits=0.45, why="The time alone would fit; the water was not caught.")
+    elif abs(drawn - 1) <= _APART:
+        yield Cause(id="pump", title=title, fits=0.9, why="The water is as predicted, the time is not.")
+
+
+def _knee_fit(seen: Measured | None) -> float:
+    return 0.5 if seen is None or seen.agrees is None else 0.1 if seen.agrees else 0.9
+
+
+def _air_causes(by: Mapping[str, Measured]) -> Iterator[Cause]:
+    """A receiver is a vessel of known size: what is off is the machine, the room in it, or air that went elsewhere."""
+    run, leak = _ratio(by.get("run")), by.get("leak")
+    if run is None:
+        return
+    if run < 1:
+        yield Cause(
+            id="condensate",
+            title="Water in the receiver",
+            fits=0.7,
+            why="It takes the room of air: the run is shorter.",
+        )
+        yield Cause(id="pump", title="Compressor stronger than its plate", fits=0.25, why="Seldom so by much.")
+        return
+    used = 0.5 if leak is None else 0.2 if leak.agrees else 0.8
+    yield Cause(
+        id="use", title="Air used or leaking while it ran", fits=used, why="Part of what it delivers goes elsewhere."
+    )
+    why = "Valves, filter or belt: less is delivered than the plate says."
+    yield Cause(id="pump", title="Compressor weaker than its plate", fits=0.9 - used, why=why)
 
 
 def _ratio(of: Measured | None) -> float | None:
@@ -202,6 +215,15 @@ def _tell(causes: tuple[Cause, ...], measured: tuple[Measured, ...]) -> str:
     if len(causes) < 2:
         return ""
     done = {each.id for each in measured if each.agrees is not None}
+    if causes[0].id == "condensate":
+        return "Bleed the drain cock until only air comes, then time the run again."
+    if "use" in {cause.id for cause in causes}:
+        watch = "Watch the gauge with the machine off and nothing used: it tells a leak from a weak machine."
+        return (
+            "Time the pump-up from empty, everything shut: it tells what the machine delivers."
+            if "leak" in done
+            else watch
+        )
     if "bucket" not in done:
         return "Catch the water from cut-out to cut-in, power off: it tells tank from pump."
     if "knee" not in done and causes[0].id == "pre_charge":

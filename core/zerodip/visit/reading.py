@@ -21,7 +21,7 @@ _ALWAYS = (
     "found.corrosion",
     "found.leaks",
 )
-_WATER = (*_ALWAYS[:6], "found.pre_charge", "found.water_at_valve", *_ALWAYS[6:])
+_WATER = (*_ALWAYS[:6], "gauge.air_low", "found.pre_charge", "found.water_at_valve", *_ALWAYS[6:])
 _CLOSE = 1.0 * PSI
 
 

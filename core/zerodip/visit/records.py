@@ -14,13 +14,16 @@ from ..system.fittings import GAUGE_MOST
 from ..units import PSI
 
 __all__ = [
-    "SERIES", "STEPS", "UNDONE_BY_POWER", "VALUES", "Bucket", "Drain", "Entry", "Lap", "LeakWatch", "Log", "Try", "Turned",
+    "AIR_GAUGE", "BY_AIR_GAUGE", "SERIES", "STEPS", "SYSTEM_GAUGE", "UNDONE_BY_POWER", "VALUES", "Bucket",
+    "Drain", "Entry", "Lap", "LeakWatch", "Log", "Try", "Turned",
     "check_record", "log_of",
 ]  # fmt: skip
 
 STEPS = ("safe", "read", "decide", "set", "prove", "hand_over")
 # What no longer holds once power is on again: the tank fills.
 UNDONE_BY_POWER = ("power_off", "proved_dead", "drained", "bled")
+SYSTEM_GAUGE, AIR_GAUGE = "gauge.low", "gauge.air_low"
+BY_AIR_GAUGE = ("found.pre_charge", "air.left")
 _MOST_SAMPLES = 600
 
 
@@ -131,6 +134,7 @@ VALUES: dict[str, tuple[str, Spec]] = {
     "gauge.used": ("read", Spec(kind="words", title="Gauge used", most=40)),
     "gauge.error": ("read", _quantity("Gauge reads to within", "pressure", 0.05 * PSI, 35e3)),
     "gauge.low": ("read", _quantity("Gauge reads low by", "pressure", -70e3, 70e3)),
+    "gauge.air_low": ("read", _quantity("Air gauge reads low by", "pressure", -70e3, 70e3)),
     "found.gauge": ("read", _pressure("Gauge now")),
     "found.pre_charge": ("read", _pressure("Pre-charge found, tank drained")),
     "found.cut_in": ("read", _pressure("Cut-in as found")),
@@ -139,6 +143,7 @@ VALUES: dict[str, tuple[str, Spec]] = {
     "found.corrosion": ("read", _flag("Corrosion")),
     "found.leaks": ("read", _flag("Leaks seen")),
     "found.water_at_valve": ("read", _flag("Water at the air valve")),
+    "decided": ("decide", _flag("Settings decided on")),
     "air.inflator": ("set", _quantity("Inflator delivers", "air_flow", 1e-6, 0.05)),
     "air.left": ("set", _pressure("Pre-charge left")),
     "air.cap": ("set", _flag("Valve cap back on")),
@@ -220,6 +225,12 @@ class Log:
         return next(
             (each for kept in self.series.values() for each in kept if entry in (each.id, *each.stands_for)), None
         )
+
+    def true(self, slot: str) -> float | None:
+        """A pressure as found, freed of what its gauge is known to read low by, Pa gauge."""
+        shown = self.value(slot)
+        low = self.value(AIR_GAUGE if slot in BY_AIR_GAUGE else SYSTEM_GAUGE)
+        return None if shown is None else float(shown) + float(low or 0.0)
 
     def turned(self) -> Turned | None:
         """Turns made since the last look, if any."""

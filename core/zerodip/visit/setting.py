@@ -1,36 +1,19 @@
-"""Setting: the air first, then the switch, one instruction at a time."""
+"""Setting the switch, one instruction at a time."""
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..facts import Facts, ReceiverFacts, TanklessFacts, WaterFacts
-from ..system import BLADDER_KINDS
-from ..tanks.bladder import air_to_add_m3
 from ..turns.belief import CLASSES, CUT_IN, CUT_OUT, Belief, believed, read, turned
 from ..turns.health import Complaint, Watch, complaints, gauge_resolves
 from ..turns.plan import Goal, Step, bound_pa, next_step, within
 from ..units import PSI, text
-from .records import Log, Try, Turned
+from .records import SYSTEM_GAUGE, Log, Try, Turned
 
-__all__ = ["AirView", "SetView", "TryView", "air_view", "belief_of", "highest_pa", "set_view"]
+__all__ = ["SetView", "TryView", "belief_of", "highest_pa", "set_view"]
 
 ROUNDING_PA = 1.0 * PSI / 12**0.5  # a gauge is read to the next psi
-
-
-@dataclass(frozen=True, kw_only=True)
-class AirView:
-    """The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it), free air (m³; negative: to
-    let out), minutes with this inflator, what a low find means, whether it is right."""
-
-    found_gauge_pa: float | None
-    target_gauge_pa: float
-    air_m3: float | None
-    minutes: float | None
-    left_gauge_pa: float | None
-    right: bool
-    says: str
-    means: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,7 +50,8 @@ class SetView:
     """The next step at the switch. `do` is first (read both points once), turn, see (the turns made are still to be watched),
     watch, stop (it does not answer) or done; `expect` are the points after it with twice their spread (Pa gauge). `sure` is how
     sure it is that both lie within the tolerance; `may_turn` that one may also turn now; `looks` how many tries are on record;
-    `found_pa` the points as found."""
+    `found_pa` the points as found.
+    All pressures are as this gauge shows them; `gauge_says` tells where that differs from the truth."""
 
     do: str
     says: str
@@ -87,6 +71,7 @@ class SetView:
     warning: str
     slopes: tuple[float, ...]
     learned: str
+    gauge_says: str
 
 
 def noise_pa(log: Log) -> float:
@@ -106,76 +91,6 @@ def highest_pa(facts: Facts) -> float:
     else:
         known = [facts.window_high_pa] if isinstance(facts, TanklessFacts) else []
     return min((limit for limit in known if limit is not None), default=float("inf"))
-
-
-def air_view(facts: Facts, log: Log, units: str) -> AirView | None:
-    """The pre-charge step, on systems that have one. The gauge's own error and today's temperature are taken into the target."""
-    target = _charge_target(facts)
-    if target is None or not isinstance(facts, WaterFacts):
-        return None
-    low = float(log.value("gauge.low") or 0.0)
-    found, left, flow = log.value("found.pre_charge"), log.value("air.left"), log.value("air.inflator")
-    shown = target - low
-    step = None if found is None else shown - float(found)
-    air = None if step is None else air_to_add_m3(facts.nominal_m3, 0.0, step, facts.atmosphere_pa)
-    minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
-    right = left is not None and abs(float(left) - shown) <= max(0.5 * PSI, 0.25 * facts.gauge_error_pa)
-    return AirView(
-        found_gauge_pa=found, target_gauge_pa=shown, air_m3=air, minutes=minutes, left_gauge_pa=left, right=right,
-        says=_air_says(step, air, minutes, shown, low, facts, units), means=_air_means(facts, found, log, units),
-    )  # fmt: skip
-
-
-def _charge_target(facts: Facts) -> float | None:
-    if not isinstance(facts, WaterFacts) or facts.kind not in BLADDER_KINDS:
-        return None
-    return facts.pre_charge_pa if facts.today_pa is None else facts.today_pa
-
-
-def _air_says(
-    step: float | None,
-    air: float | None,
-    minutes: float | None,
-    shown: float,
-    low: float,
-    facts: WaterFacts,
-    units: str,
-) -> str:
-    target = f"Set {text(shown, 'pressure', units)} on this gauge, tank drained, power off"
-    why = [] if abs(low) < 1 else [f"it reads {text(abs(low), 'pressure', units)} {'low' if low > 0 else 'high'}"]
-    if facts.today_pa is not None and abs(facts.today_pa - facts.pre_charge_pa) > 0.05 * PSI:
-        why.append(
-            f"today's temperature asks for that, to be {text(facts.pre_charge_pa, 'pressure', units)} at the season's mean"
-        )
-    target += f" ({'; '.join(why)})." if why else "."
-    if step is None or air is None:
-        return f"{target} Read the drained pre-charge first."
-    if abs(step) < 0.5 * PSI:
-        return f"{target} It is as it should be."
-    way = "Add" if step > 0 else "Let out"
-    time = f", about {minutes:.1f} min with this inflator" if minutes is not None else ""
-    much = f"{way} {text(abs(step), 'pressure', units)}: {text(abs(air), 'air_volume', units)} of free air{time}"
-    return f"{target} {much}. Then read again."
-
-
-def _air_means(facts: WaterFacts, found: float | None, log: Log, units: str) -> str:
-    """What a low find means. Source: common practice, no source (1–2 psi a year; 10 psi is a leak; water at the
-    valve is a burst)."""
-    if log.value("found.water_at_valve"):
-        return "Water at the valve: the bladder is burst. Adding air does not help; replace the tank."
-    if found is None or facts.last_pa is None:
-        return ""
-    lost = facts.last_pa - found
-    if found <= facts.leak_found_pa:
-        return "So low a find is a leak: soap the valve and the seams before adding air."
-    if facts.last_years_ago and lost / facts.last_years_ago > facts.usual_loss_pa_per_year:
-        much = f"{text(lost, 'pressure', units)} lost in {_years(facts.last_years_ago)}"
-        return f"{much} is more than usual; check again in half the time."
-    return "1 to 2 psi (0.07 to 0.14 bar) lost in a year is usual." if lost > 0 else ""
-
-
-def _years(count: float) -> str:
-    return "a year" if abs(count - 1) < 0.05 else f"{count:.2g} years"
 
 
 def _found(log: Log) -> tuple[float, float] | None:
@@ -209,9 +124,10 @@ def set_view(
     `order` and `eager` are the goal's."""
     tries, made = log.records("try"), log.turned()
     belief, noise = belief_of(facts, log, tries, slopes), noise_pa(log)
+    low = float(log.value(SYSTEM_GAUGE) or 0.0)
     goal = Goal(
-        cut_in_pa=facts.cut_in_pa, cut_out_pa=facts.cut_out_pa, tolerance_pa=1.0 * PSI,
-        highest_pa=highest_pa(facts), order=order, eager=eager,
+        cut_in_pa=facts.cut_in_pa - low, cut_out_pa=facts.cut_out_pa - low, tolerance_pa=1.0 * PSI,
+        highest_pa=highest_pa(facts) - low, order=order, eager=eager,
     )  # fmt: skip
     wrong = () if belief is None else complaints(belief, _watches(log, tries, belief), noise)
     step = (
@@ -241,10 +157,18 @@ def set_view(
         complaints=wrong,
         warning="" if gauge_resolves(noise, goal) else _unresolved(noise, units),
         slopes=() if belief is None else learned(belief),
+        gauge_says=_gauge_says(low, facts, units),
         learned=""
         if belief is None or not (slopes or any(t.first or t.second for t in tries))
         else _learned_says(belief, units),
     )
+
+
+def _gauge_says(low: float, facts: Facts, units: str) -> str:
+    if abs(low) < 0.05 * PSI:
+        return ""
+    wanted = " and ".join(text(point, "pressure", units) for point in (facts.cut_in_pa, facts.cut_out_pa))
+    return f"As this gauge shows them: it reads {text(abs(low), 'pressure', units)} {'low' if low > 0 else 'high'}, for {wanted}."
 
 
 def _answered(step: Step, wrong: Sequence[Complaint], goal: Goal) -> Step:

@@ -13,7 +13,7 @@
   import Window from './Window.svelte'
 
   /** Plates, picture, answers and verdicts of the system on the table: a page of its own, and step 3 of a visit. */
-  let { table }: { table: DecideState } = $props()
+  let { table, onnext }: { table: DecideState; onnext?: () => void } = $props()
   let open = $state<PlateKind | undefined>()
   let focus = $state('')
   let weighing = $state<WeighTab | undefined>()
@@ -75,7 +75,7 @@
           {#each table.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
         </ul>
       </div>
-      <KeepBar {table} onfault={enter} />
+      <KeepBar {table} onfault={enter} {onnext} />
     </aside>
   </main>
 {:else if table.problem}

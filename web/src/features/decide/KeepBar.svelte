@@ -4,7 +4,9 @@
   import { figureAt } from '../../lib/file'
   import type { DecideState } from './decide.svelte'
 
-  let { table, onfault }: { table: DecideState; onfault: (path: string) => void } = $props()
+  /** `onnext`: where keeping leads on to, in a visit. */
+  let { table, onfault, onnext }: { table: DecideState; onfault: (path: string) => void; onnext?: () => void } =
+    $props()
   const faults = $derived(table.faults)
   const judged = $derived(table.result?.decision)
   const counts = $derived(
@@ -13,6 +15,22 @@
       return count ? [`${count} × ${VERDICTS[verdict]!.word.toLowerCase()}`] : []
     }),
   )
+  const keeps = $derived(table.open && table.system?.may_change)
+  const word = $derived(
+    table.saving
+      ? 'Keeping…'
+      : onnext
+        ? keeps
+          ? 'Keep these settings, then set'
+          : 'On to Set'
+        : table.system?.may_change
+          ? 'Keep these settings'
+          : 'You may look only',
+  )
+  async function press() {
+    await table.save()
+    if (onnext && !table.problem && !table.conflict && !table.faults.length) onnext()
+  }
   const last = $derived(table.system?.decisions[0])
   const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
 
@@ -63,10 +81,8 @@
     {/if}
     <button
       class="btn flex-1 btn-lg btn-primary"
-      disabled={table.saving || faults.length > 0 || !table.open || !table.system?.may_change}
-      onclick={() => table.save()}
+      disabled={table.saving || faults.length > 0 || !(keeps || onnext)}
+      onclick={press}>{word}</button
     >
-      {table.system?.may_change ? (table.saving ? 'Keeping…' : 'Keep these settings') : 'You may look only'}
-    </button>
   </div>
 </div>

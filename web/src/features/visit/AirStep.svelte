@@ -41,7 +41,7 @@
       start={air.target_gauge_pa}
       note={air.left_gauge_pa == null ? '' : left}
       faults={at.faultsAt('air.left')}
-      disabled={!at.open}
+      disabled={!at.open || (!ready && at.value('air.left') == null)}
       onset={(si, settled) => at.put('air.left', si, settled)}
     />
     <Check

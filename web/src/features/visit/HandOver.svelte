@@ -2,6 +2,8 @@
   import { preferences } from '../../lib/preferences.svelte'
   import { text } from '../../lib/units'
   import Check from './Check.svelte'
+  import Confirm from './Confirm.svelte'
+  import Power from './Power.svelte'
   import type { VisitState } from './visit.svelte'
 
   /** As found and as left, what is still open, and closing the visit. */
@@ -40,7 +42,9 @@
     {/each}
   </tbody>
 </table>
+<Power state={at} />
 <div class="grid gap-2">
+  {#if at.standing.power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
   {#each CHECKS as [id, does] (id)}
     <Check
       {does}

@@ -41,6 +41,9 @@
     </label>
   {/each}
 </div>
+{#if at.photos.length}
+  <p role="status" class="text-sm">{at.photos.length} kept on this device until there is signal.</p>
+{/if}
 {#if at.visit!.photos.length}
   <div class="flex flex-wrap gap-2">
     {#each at.visit!.photos as photo (photo.id)}

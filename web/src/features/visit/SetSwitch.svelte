@@ -47,6 +47,7 @@
       What lies on the table in Decide is not kept yet: these are the settings in force.
     </p>
   {/if}
+  {#if set.gauge_says}<p class="text-sm">{set.gauge_says}</p>{/if}
   {#if set.warning}<p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">{set.warning}</p>{/if}
   {#each set.complaints as complaint (complaint.id)}
     <p role="alert" class="rounded-box border-2 border-error px-4 py-2 text-sm">

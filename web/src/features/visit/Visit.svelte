@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick, untrack } from 'svelte'
   import TopBar from '../../lib/controls/TopBar.svelte'
   import type { System } from '../../lib/units'
   import { route } from '../../router'
@@ -21,12 +22,14 @@
   const table = $derived(at.step === 'decide' && system ? new DecideState(system) : undefined)
   const BODY = { safe: MakeSafe, read: Read, set: SetSwitch, prove: Prove, hand_over: HandOver }
   const Body = $derived(at.step === 'decide' ? undefined : BODY[at.step])
+  const held = $derived(at.waiting.length + at.photos.length)
+  let heading = $state<HTMLElement | undefined>()
   const LOOK_MS = 10_000
 
   $effect(() => {
     const state = at
-    void state.load()
-    const again = () => void state.flush()
+    untrack(() => void state.load())
+    const again = () => void state.look()
     const look = () => (document.visibilityState === 'visible' ? void state.look() : undefined)
     const timer = setInterval(look, LOOK_MS)
     addEventListener('online', again)
@@ -37,21 +40,26 @@
       document.removeEventListener('visibilitychange', look)
     }
   })
-  async function go(step: Step) {
-    if (table?.dirty && table.faults.length === 0) await table.save()
+  function go(step: Step) {
     const decided = at.step === 'decide'
     at.go(step)
     if (decided) void at.load()
     scrollTo({ top: 0 })
+    // Not on the button pressed: it now leads one step further, and Space is the stopwatch.
+    void tick().then(() => heading?.focus({ preventScroll: true }))
   }
-  function setUnits(units: System) {
-    if (table) void table.setUnits(units)
-    void at.setUnits(units)
+  function decided() {
+    if (at.open) void at.put('decided', true)
+    go('set')
+  }
+  async function setUnits(units: System) {
+    await at.setUnits(units)
+    await table?.ask()
   }
 </script>
 
 <svelte:head><title>{at.visit?.system.name ?? 'Visit'} · Zero Dip</title></svelte:head>
-<div class="flex min-h-dvh flex-col {table ? 'lg:h-dvh' : ''}" aria-busy={at.waiting.length > 0}>
+<div class="flex min-h-dvh flex-col {table ? 'lg:h-dvh' : ''}" aria-busy={held > 0}>
   <TopBar onunits={setUnits}>
     {#snippet crumbs()}
       {#if at.visit}
@@ -68,11 +76,11 @@
     {#if at.offline}
       <p role="status" class="flex items-center gap-3 bg-[var(--zd-sand)] px-4 py-2 text-sm">
         <span class="flex-1"
-          >No signal. {at.waiting.length
-            ? `${at.waiting.length} kept on this device, sent as soon as there is.`
+          >No signal. {held
+            ? `${held} kept on this device, sent as soon as there is.`
             : 'What you enter is kept on this device.'}</span
         >
-        <button type="button" class="btn min-h-12" onclick={() => at.load()}>Try now</button>
+        <button type="button" class="btn min-h-12" onclick={() => at.look()}>Try now</button>
       </p>
     {/if}
     {#if at.problem}
@@ -81,15 +89,10 @@
     {#if !at.visit.open}<p class="px-4 py-2 font-bold">This visit is closed.</p>
     {:else if !at.visit.may_change}<p class="px-4 py-2 font-bold">You may look only.</p>{/if}
     {#if table}
-      <Board {table} />
-      <div class="px-4 pb-3">
-        <button type="button" class="btn min-h-14 w-full btn-lg" onclick={() => go('set')}
-          >{table.dirty ? 'Keep these settings and set' : 'Next: Set'}</button
-        >
-      </div>
+      <Board {table} onnext={decided} />
     {:else}
       <main class="mx-auto grid w-full max-w-2xl content-start gap-4 px-4 py-4">
-        <h1 class="text-2xl font-bold">{view.rail[here]?.title}</h1>
+        <h1 bind:this={heading} tabindex="-1" class="text-2xl font-bold outline-none">{view.rail[here]?.title}</h1>
         {#if view.cautions[at.step]}<p class="text-sm font-bold text-error">{view.cautions[at.step]}</p>{/if}
         <Body state={at} />
         {#if next}

@@ -3,6 +3,7 @@ import { preferences } from '../../lib/preferences.svelte'
 import { session } from '../../lib/session.svelte'
 import type { System } from '../../lib/units'
 import { uuid } from '../../lib/uuid'
+import { dropPhotos, keepPhoto, taken, type Taken } from './album'
 import { standing } from './confirmed'
 import { readOutbox, without, withOne, writeOutbox, type Waiting } from './outbox'
 
@@ -35,6 +36,9 @@ export class VisitState {
   order = $state<Order>('together')
   /** Turn again rather than watch first; until the next look. */
   eager = $state(false)
+  /** Photos not sent yet. */
+  photos = $state.raw<Taken[]>([])
+  #photographing = false
   #sending: Promise<void> | undefined
   #underWay: string | undefined
   #later: ReturnType<typeof setTimeout> | undefined
@@ -64,16 +68,22 @@ export class VisitState {
     this.#hear(got.problem)
     this.problem = this.visit && this.offline ? undefined : got.problem
     if (!got.data) return
-    if (this.visit === undefined) {
-      this.step = got.data.view.place as Step
-      if (got.data.system.site.units) preferences.setUnits(got.data.system.site.units)
-    }
+    const first = this.visit === undefined
     this.visit = got.data as Schemas['VisitOut']
+    if (first) await this.#begin()
     await this.flush()
   }
-  /** Looks whether somebody else went on, unless something of ours is under way. */
+  async #begin() {
+    this.step = (this.value('place') ?? this.visit!.view.place) as Step
+    preferences.setUnits(this.visit!.system.site.units)
+    this.photos = await taken(this.id)
+    void this.sendPhotos()
+  }
+  /** Tries again what could not be sent; else looks whether somebody else went on. */
   async look() {
-    if (this.visit && !this.#sending && !this.#later && !this.waiting.length) await this.load()
+    if (!this.visit || this.#sending) return
+    if (this.photos.length) await this.sendPhotos()
+    await (this.waiting.length ? this.flush() : this.load())
   }
   #query() {
     return { units: preferences.units, order: this.order, eager: this.eager }
@@ -201,24 +211,50 @@ export class VisitState {
   async setUnits(units: System) {
     preferences.setUnits(units)
     await this.load()
+    const site = this.visit?.system.site.id
+    if (site && this.visit?.may_change)
+      await outcome(api.PATCH('/api/sites/{site_id}', { params: { path: { site_id: site } }, body: { units } }))
   }
   setOrder(order: Order, eager = false) {
     this.order = order
     this.eager = eager
     void this.load()
   }
-  /** Adds a photo to a plate. A photo is not queued: it is too large to lie on the device. */
+  /** Adds a photo to a plate: on this device first, then to the server. */
   async photo(plate: string, data: Blob) {
-    const params = { path: { visit_id: this.id, photo_id: uuid() }, query: { plate } }
-    const { problem } = await outcome(
+    const photo = { id: uuid(), visit: this.id, plate, data }
+    await keepPhoto(photo)
+    this.photos = [...this.photos, photo]
+    await this.sendPhotos()
+  }
+  /** Sends the photos that wait. One that is refused for good is let go, with the reason. */
+  async sendPhotos() {
+    if (this.#photographing) return
+    this.#photographing = true
+    for (const photo of this.photos) {
+      const { problem } = await this.#sendPhoto(photo)
+      this.#hear(problem)
+      if (this.offline || problem?.status === 401) break
+      if (problem)
+        this.problem = {
+          ...problem,
+          title: 'The photo was not taken',
+          detail: problem.faults[0]?.message ?? problem.detail,
+        }
+      await dropPhotos([photo.id])
+      this.photos = this.photos.filter((each) => each.id !== photo.id)
+      if (!problem) await this.load()
+    }
+    this.#photographing = false
+  }
+  #sendPhoto({ id, plate, data }: Taken) {
+    return outcome(
       api.PUT('/api/visits/{visit_id}/photos/{photo_id}', {
-        params,
+        params: { path: { visit_id: this.id, photo_id: id }, query: { plate } },
         body: data as unknown as string,
         bodySerializer: (body) => body,
         headers: { 'Content-Type': data.type },
       }),
     )
-    if (problem) this.problem = { ...problem, title: 'The photo was not kept' }
-    else await this.load()
   }
 }

@@ -8,6 +8,7 @@
     ['↑ ↓', 'Move a grip by one step; Page Up and Page Down by five; Home and End to its limits'],
     ['W', 'Strip at the worst draw'],
     ['P', 'Propose settings'],
+    ['Space', 'The stopwatch, in Prove'],
     ['Ctrl S', 'Keep the settings'],
     ['U', 'Next units'],
     ['L', 'Day or Cellar'],

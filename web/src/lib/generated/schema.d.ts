@@ -1789,6 +1789,7 @@ export interface components {
          *     watch, stop (it does not answer) or done; `expect` are the points after it with twice their spread (Pa gauge). `sure` is how
          *     sure it is that both lie within the tolerance; `may_turn` that one may also turn now; `looks` how many tries are on record;
          *     `found_pa` the points as found.
+         *     All pressures are as this gauge shows them; `gauge_says` tells where that differs from the truth.
          */
         SetView: {
             /** Do */
@@ -1836,6 +1837,8 @@ export interface components {
             slopes: number[];
             /** Learned */
             learned: string;
+            /** Gauge Says */
+            gauge_says: string;
         };
         /**
          * TryView
