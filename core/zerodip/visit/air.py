@@ -37,10 +37,11 @@ def air_view(facts: Facts, log: Log, units: str) -> AirView | None:
     step = None if found is None else shown - float(found)
     air = None if step is None else air_to_add_m3(facts.nominal_m3, 0.0, step, facts.atmosphere_pa)
     minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
+    means = _air_means(facts, log.true("found.pre_charge"), log, units)
     right = left is not None and abs(float(left) - shown) <= max(0.5 * PSI, 0.25 * facts.gauge_error_pa)
     return AirView(
         found_gauge_pa=found, target_gauge_pa=shown, air_m3=air, minutes=minutes, left_gauge_pa=left, right=right,
-        says=_air_says(step, air, minutes, shown, low, facts, units), means=_air_means(facts, log.true("found.pre_charge"), log, units),
+        says=_air_says(step, air, minutes, shown, low, facts, units), means=means,
     )  # fmt: skip
 
 
