@@ -249,6 +249,7 @@ def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked(
     ("slot", "value", "paths"),
     [
         ("found.cut_in", 40 * PSI, []),
+        ("found.cut_in", None, []),
         ("found.cut_in", "x", ["value"]),
         ("found.cut_in", 1e12, ["value"]),
         ("safe.power_off", True, []),

@@ -163,13 +163,14 @@ _PLACE = Spec(kind="choice", title="Step", options=STEPS)
 
 
 def check_record(slot: str, value: Any) -> list[Fault]:
-    """The faults of one record; none when it may be kept. A slot that does not exist is a fault of `slot`."""
+    """The faults of one record; none when it may be kept. A slot with one value may be emptied (None): what was misread and is
+    not read again. A slot that does not exist is a fault of `slot`."""
     if slot.startswith("safe.") and 5 < len(slot) <= 40:
         return check(_SAFE, value, "value")
     if slot == "place":
         return check(_PLACE, value, "value")
     if slot in VALUES:
-        return check(VALUES[slot][1], value, "value")
+        return [] if value is None else check(VALUES[slot][1], value, "value")
     if slot in _RECORDS:
         return [] if value is None else read(_RECORDS[slot], value, "value")[1]
     if slot == "drain":
