@@ -10,6 +10,7 @@ from ..switches.schools import (
     PRE_CHARGE_SCHOOLS,
     RUN_TIME_SCHOOLS,
     Budget,
+    CheckSchool,
     PreChargeSchool,
     budget,
 )
@@ -180,10 +181,13 @@ class WaterFacts(TankFacts):
         return None if self.last_pa is None or self.found_pa is None else self.last_pa - self.found_pa
 
     @cached_property
+    def check_school(self) -> CheckSchool:
+        return next(s for s in CHECK_SCHOOLS if s.id == self.practice.check_school)
+
+    @cached_property
     def check_years(self) -> float:
         """Years to the next check, by the school; from the measured loss where the school asks for it and it is known."""
-        school = next(s for s in CHECK_SCHOOLS if s.id == self.practice.check_school)
-        return school.years(self.lost_pa_per_year)
+        return self.check_school.years(self.lost_pa_per_year)
 
     @cached_property
     def air_step_pa(self) -> float | None:

@@ -1,0 +1,58 @@
+"""What a visit found and left, freed of what its gauges are known to read low by."""
+
+import statistics
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from .records import Entry, Log, log_of
+
+__all__ = ["Points", "Summary", "summary"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Points:
+    """Cut-in, cut-out and pre-charge, Pa gauge; None where not read."""
+
+    cut_in_gauge_pa: float | None
+    cut_out_gauge_pa: float | None
+    pre_charge_gauge_pa: float | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Summary:
+    """As found, as left, the median pump run (s), tries made, and whether a dip was seen."""
+
+    found: Points
+    left: Points
+    run_s: float | None
+    tries: int
+    dip: bool | None
+
+
+def summary(entries: Iterable[Entry]) -> Summary:
+    """A visit's figures from its entries, oldest first."""
+    log = log_of(entries)
+    found = Points(
+        cut_in_gauge_pa=log.true("found.cut_in"),
+        cut_out_gauge_pa=log.true("found.cut_out"),
+        pre_charge_gauge_pa=log.true("found.pre_charge"),
+    )
+    laps = log.records("lap")
+    return Summary(
+        found=found,
+        left=_left(log, found),
+        run_s=statistics.median(lap.run_s for lap in laps) if laps else None,
+        tries=sum(1 for each in log.records("try") if each.first or each.second),
+        dip=log.value("prove.dip"),
+    )
+
+
+def _left(log: Log, found: Points) -> Points:
+    """The last look at the switch, and the pre-charge read again; as found where nothing was done."""
+    looks, low = log.records("try"), float(log.value("gauge.low") or 0.0)
+    charge = log.true("air.left")
+    return Points(
+        cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,
+        cut_out_gauge_pa=looks[-1].cut_out_gauge_pa + low if looks else found.cut_out_gauge_pa,
+        pre_charge_gauge_pa=found.pre_charge_gauge_pa if charge is None else charge,
+    )
