@@ -85,15 +85,18 @@ def _store(system: System, version: int, document: Document) -> None:
     system.save()
 
 
-def mirror(system_id: UUID, name: str, value: float | None) -> None:
-    """Puts a figure found on a visit into the system's file, where it has such figures and the file stays right with it.
+def mirror(system_id: UUID, **values: float | None) -> None:
+    """Puts figures found on a visit into the system's file, where it has such figures and the file stays right with them.
     Called inside the transaction of the visit's own change."""
     system = System.objects.select_for_update().get(pk=system_id)
     raw = system.document
     if "found" not in raw["system"]:
         return
-    found = {**raw["system"]["found"], name: value}
-    entered = {path: typed for path, typed in raw["entered"].items() if path != f"system.found.{name}"}
+    found = {**raw["system"]["found"], **values}
+    if found == raw["system"]["found"]:
+        return
+    gone = {f"system.found.{name}" for name in values}
+    entered = {path: typed for path, typed in raw["entered"].items() if path not in gone}
     try:
         document = read_document({**raw, "system": {**raw["system"], "found": found}, "entered": entered})
     except InvalidInput:

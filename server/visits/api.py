@@ -10,10 +10,12 @@ from config.problems import Problem
 from people.policies import Actor
 from plants.schemas import Units
 from plants.selectors import system_for_actor
+from zerodip.trends.history import Trends
 
 from . import selectors, services
+from .outlook import trends_of
 from .presenting import open_row, visit_out, visit_row
-from .schemas import EntryIn, OpenVisit, Order, PhotoOut, VisitOpen, VisitOut, VisitRow
+from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOpen, VisitOut, VisitRow
 
 router = Router(tags=["visits"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -29,6 +31,18 @@ def _actor(request: HttpRequest) -> Actor:
 def read_visits(request: HttpRequest, system_id: UUID) -> Any:
     """The latest visits of a system, newest first."""
     return [visit_row(visit) for visit in selectors.visits_of(system_for_actor(_actor(request), system_id))]
+
+
+@router.get("/systems/{system_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)
+def read_trends(request: HttpRequest, system_id: UUID, units: Units = "us") -> Any:
+    """What the closed visits say of a system: series, loss per year, when it leaves its band, when it is due."""
+    return trends_of(system_for_actor(_actor(request), system_id), units)
+
+
+@router.get("/outlook", response={200: list[OutlookOut], **REFUSALS}, openapi_extra=READ)
+def read_outlook(request: HttpRequest) -> Any:
+    """When each system that was ever visited is due, and what is drifting."""
+    return selectors.outlooks(_actor(request))
 
 
 @router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)

@@ -59,3 +59,16 @@ class Photo(models.Model):
 
     def __str__(self) -> str:
         return f"{self.plate} of {self.visit}"
+
+
+class Outlook(models.Model):
+    """What Rounds shows of a system's visits (zerodip.trends.history), worked out when one is closed or the system changes."""
+
+    system = models.OneToOneField(System, primary_key=True, on_delete=models.CASCADE, related_name="outlook")
+    last_at = models.DateTimeField()
+    due_at = models.DateTimeField(null=True)
+    leaves_at = models.DateTimeField(null=True)
+    drifting = models.JSONField(default=dict)
+
+    def __str__(self) -> str:
+        return f"Outlook of {self.system}"

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from ninja import Schema
+from ninja import Field, Schema
 
 from plants.schemas import SiteOut, SystemFile
 from zerodip.visit.guide import VisitView
@@ -74,6 +74,16 @@ class OpenVisit(Schema):
     system: UUID
     opened_at: datetime
     opened_by: str
+
+
+class OutlookOut(Schema):
+    """What the past visits say of a system; `drifting` by unit system."""
+
+    system: UUID = Field(validation_alias="system_id")
+    last_at: datetime
+    due_at: datetime | None
+    leaves_at: datetime | None
+    drifting: dict[str, list[str]]
 
 
 class VisitRow(OpenVisit):

@@ -10,9 +10,10 @@ from plants.selectors import systems_for_actor
 from zerodip.visit.records import Entry as Record
 from zerodip.visit.records import log_of
 
-from .models import Photo, Visit
+from .models import Outlook, Photo, Visit
+from .records import record_of
 
-__all__ = ["before", "open_visits", "photo_for_actor", "records_of", "visit_for_actor", "visits_of"]
+__all__ = ["before", "open_visits", "outlooks", "photo_for_actor", "records_of", "visit_for_actor", "visits_of"]
 
 
 def visit_for_actor(actor: Actor, visit_id: UUID, lock: bool = False) -> Visit:
@@ -34,17 +35,7 @@ def photo_for_actor(actor: Actor, visit_id: UUID, photo_id: UUID) -> Photo:
 
 def records_of(visit: Visit) -> list[Record]:
     """The visit's entries, oldest first, as the core reads them."""
-    return [
-        Record(
-            id=str(entry.id),
-            slot=entry.slot,
-            value=entry.value,
-            supersedes=str(entry.supersedes) if entry.supersedes else None,
-            at=entry.made_at.isoformat(),
-            by=(entry.made_by.get_full_name() or entry.made_by.username) if entry.made_by else "",
-        )
-        for entry in visit.entries.select_related("made_by")
-    ]
+    return [record_of(entry) for entry in visit.entries.select_related("made_by")]
 
 
 def before(visit: Visit) -> tuple[dict[str, Any], list[float]]:
@@ -70,3 +61,8 @@ def open_visits(actor: Actor) -> list[Visit]:
     """The visits left open on systems that the actor may see, oldest first."""
     visits = Visit.objects.filter(system__in=systems_for_actor(actor), closed_at=None)
     return list(visits.select_related("opened_by").order_by("opened_at"))
+
+
+def outlooks(actor: Actor) -> list[Outlook]:
+    """The outlook of every system that the actor may see and that was visited; one query."""
+    return list(Outlook.objects.filter(system__in=systems_for_actor(actor)))

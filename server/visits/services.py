@@ -16,11 +16,13 @@ from plants.services import mirror
 from zerodip.document import read_document
 from zerodip.errors import Fault, InvalidInput
 from zerodip.facts import facts_for
+from zerodip.trends.history import YEAR_S
 from zerodip.visit.records import AIR_GAUGE, SERIES, SYSTEM_GAUGE, Log, check_record, log_of
 from zerodip.visit.records import Entry as Record
 from zerodip.visit.setting import set_view
 
 from .models import Entry, Photo, Visit
+from .outlook import past_of, refresh_outlook
 from .selectors import before, records_of, visit_for_actor
 
 __all__ = ["MIRRORED", "add_entry", "add_photo", "open_visit", "set_open"]
@@ -33,6 +35,7 @@ MIRRORED = {
 }
 KINDS = {b"\xff\xd8\xff": "image/jpeg", b"\x89PNG": "image/png"}
 MOST_PHOTOS = 40
+LEAST_YEARS = 0.02  # a week: nothing of a loss can be told sooner
 
 
 @transaction.atomic
@@ -48,8 +51,20 @@ def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
     if running is not None:
         return running
     visit = Visit.objects.create(id=visit_id, system=system, opened_by=actor.user)
+    _remember(visit)
     note(actor.user, "visits.open", system.pk, visit=str(visit.pk))
     return visit
+
+
+def _remember(visit: Visit) -> None:
+    """Puts into the system's file what the last visit left and how long ago; what was found then is not found now."""
+    past = past_of(visit.system)
+    if not past:
+        return
+    left, years = past[-1].figures.left, (visit.opened_at.timestamp() - past[-1].at_s) / YEAR_S
+    if left.pre_charge_gauge_pa is not None and years >= LEAST_YEARS:
+        mirror(visit.system_id, last_pre_charge_gauge_pa=left.pre_charge_gauge_pa, last_years_ago=years)
+    mirror(visit.system_id, **dict.fromkeys(MIRRORED.values()))
 
 
 @transaction.atomic
@@ -83,7 +98,7 @@ def _mirror(visit: Visit, slots: list[str]) -> None:
     log = log_of(records_of(visit))
     for slot in slots:
         if slot in log.values:
-            mirror(visit.system_id, MIRRORED[slot], log.true(slot))
+            mirror(visit.system_id, **{MIRRORED[slot]: log.true(slot)})
 
 
 def _no_overwriting(visit: Visit, slot: str, value: Any, supersedes: UUID | None) -> None:
@@ -134,6 +149,7 @@ def set_open(actor: Actor, visit_id: UUID, is_open: bool) -> Visit:
     if is_open != (visit.closed_at is None):
         visit.closed_at = None if is_open else timezone.now()
         visit.save(update_fields=["closed_at"])
+        refresh_outlook(visit.system)
         note(actor.user, "visits.reopen" if is_open else "visits.close", visit.system_id, visit=str(visit.pk))
     return visit
 

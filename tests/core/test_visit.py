@@ -277,6 +277,21 @@ def test_every_record_is_checked_by_field(slot: str, value: Any, paths: list[str
     assert [fault.path for fault in check_record(slot, value)] == paths
 
 
+def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None:
+    low_plate = document(system__tanks__0__max_gauge_pa=50 * PSI)
+    off = (("safe.power_off", True), ("safe.proved_dead", True))
+    over = view(*FOUND, *off, ("try", seen(36, 56, 2)), ("air.left", 30 * PSI), ("air.cap", True), of=low_plate).over
+    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [("Cut-in", 36 * PSI), ("Cut-out", 56 * PSI)]
+    assert {check.id for check in over.checks if check.done} == {"cap"}
+    assert over.remaining[0].verdict == "stop"
+    assert "Power is still off." in over.still_open
+    assert any("not 38 psi" in line for line in over.still_open)
+    assert any("not called set" in line for line in over.still_open)
+    machine = replace(document(), system=compressor(), settings=air_settings())
+    assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).over.checks}
+    assert view(("signed", "A. Technician")).over.signed == "A. Technician"
+
+
 def test_the_rail_says_how_far_each_step_is() -> None:
     rail = {step.step: step for step in view(*FOUND, ("safe.power_off", True), ("place", "set")).rail}
     assert rail["safe"].state == "begun"

@@ -105,7 +105,7 @@ def test_any_visit_can_be_shown(kind: str, pairs: list[tuple[str, Any]], eager: 
 @given(slot=st.sampled_from(sorted(RECORDS)) | st.text(max_size=12), value=JSON)
 def test_any_value_is_kept_or_refused_by_field(slot: str, value: Any) -> None:
     faults = check_record(slot, value)
-    assert all(fault.path.startswith(("value", "slot")) and fault.says for fault in faults)
+    assert all(fault.path.startswith(("value", "slot")) and fault.title for fault in faults)
     if not faults:
         visit_view(WELL, made([(slot, value)]))
 

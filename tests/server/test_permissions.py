@@ -93,6 +93,12 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: None,
         (200, 200, 403, 404, 401),
     ),
+    ("GET", "/api/systems/{system_id}/trends"): (
+        _path("/api/systems/{system}/trends"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("GET", "/api/outlook"): (_path("/api/outlook"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/visits"): (_path("/api/visits"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/visits/{visit_id}"): (_path("/api/visits/{visit}"), lambda w: None, (200, 200, 200, 404, 401)),
     ("PUT", "/api/visits/{visit_id}"): (

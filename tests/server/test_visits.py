@@ -2,11 +2,14 @@
 
 import json
 import uuid
+from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
-from visits.models import Entry, Photo, Visit
+from django.utils import timezone
+from visits.models import Entry, Outlook, Photo, Visit
 
+from plants.habits import habits_of
 from plants.models import System
 from zerodip.units import PSI
 
@@ -140,6 +143,55 @@ def test_a_closed_visit_takes_nothing_until_it_is_opened_again(world: World) -> 
     assert add(world, visit, "note", {"text": "late"}).status_code == 409
     assert world["owner"].send("PUT", f"/api/visits/{visit}", {"open": True}).json()["open"] is True
     assert add(world, visit, "note", {"text": "late"}).status_code == 200
+
+
+def _past(world: World, days: int, found: float, left: float) -> str:
+    """A closed visit so many days ago."""
+    visit = opened(world)
+    add(world, visit, "found.pre_charge", found * PSI)
+    add(world, visit, "air.left", left * PSI)
+    Visit.objects.filter(pk=visit).update(opened_at=timezone.now() - timedelta(days=days))
+    world["technician"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    return visit
+
+
+def test_past_visits_tell_the_loss_and_when_to_come_again(world: World) -> None:
+    past = [_past(world, 1096, 36, 38), _past(world, 731, 36.5, 38), _past(world, 365, 36.5, 38)]
+    told = world["viewer"].get(f"/api/systems/{world.system.pk}/trends?units=metric").json()
+    charge = told["series"][0]
+    assert charge["per_year"][0] / PSI == pytest.approx(-1.5, abs=0.02)
+    assert "bar lost a year" in charge["says"]
+    assert [point["visit"] for point in charge["points"]] == [past[0], past[0], past[1], past[1], past[2], past[2]]
+    (outlook,) = world["viewer"].get("/api/outlook").json()
+    assert abs(datetime.fromisoformat(outlook["due_at"]) - timezone.now()) < timedelta(days=2)
+    assert datetime.fromisoformat(outlook["leaves_at"]).timestamp() == pytest.approx(told["leaves_s"][0], abs=1)
+    assert world["outsider"].get("/api/outlook").json() == []
+
+
+def test_a_new_visit_knows_what_the_last_one_left_and_forgets_what_it_found(world: World) -> None:
+    _past(world, 365, 30, 38)
+    document = world["viewer"].get(f"/api/visits/{opened(world)}").json()["system"]["document"]
+    found = document["system"]["found"]
+    assert found["pre_charge_gauge_pa"] is None
+    assert found["last_pre_charge_gauge_pa"] == pytest.approx(38 * PSI)
+    assert found["last_years_ago"] == pytest.approx(1.0, abs=0.01)
+
+
+def test_the_outlook_follows_the_practice_and_a_visit_that_is_opened_again(
+    world: World, django_capture_on_commit_callbacks: Any
+) -> None:
+    world.system.document["practice"]["follows"] = "workspace"
+    world.system.save()
+    visit = _past(world, 365, 36.5, 38)
+    yearly = Outlook.objects.get().due_at
+    body = {"version": habits_of(world.workspace.pk).version, "practice": {"check_school": "half_year"}}
+    with django_capture_on_commit_callbacks(execute=True):
+        assert world["owner"].send("PUT", f"/api/habits/{world.workspace.pk}", body).status_code == 200
+    world.system.refresh_from_db()
+    half = Outlook.objects.get().due_at
+    assert yearly - half == pytest.approx(timedelta(days=182.6), abs=timedelta(days=1))
+    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": True})
+    assert not Outlook.objects.exists()
 
 
 @pytest.mark.parametrize(

@@ -8,11 +8,13 @@ from ..document import Document
 from ..facts import Facts, facts_for
 from ..units import text
 from .air import AirView, air_view
+from .over import OverView, over_view
 from .proving import ProveView, prove_view
 from .reading import Question, ReadField, questions, read_fields
 from .records import Entry, Log, log_of
 from .safe import DrainView, SafeStep, drain_view, power_up, safe_steps, standing
 from .setting import SetView, set_view
+from .summary import figures
 
 __all__ = ["Progress", "VisitView", "visit_view"]
 
@@ -43,6 +45,7 @@ class VisitView:
     air: AirView | None
     set: SetView
     prove: ProveView
+    over: OverView
     cautions: Mapping[str, str]
 
 
@@ -69,24 +72,23 @@ def visit_view(
     nuts; `order` is both nuts in one power-off ("together") or one at a time ("first"), `eager` turning rather than watching."""
     facts, log = facts_for(document.system, document.settings, document.practice), log_of(entries)
     gauge = log.value("found.gauge")
-    steps, setting, proof = (
-        safe_steps(facts.kind, log, facts.nuts),
-        set_view(facts, log, units, slopes, order, eager),
-        prove_view(facts, log, units),
-    )
+    steps, proof = safe_steps(facts.kind, log, facts.nuts), prove_view(facts, log, units)
+    setting, air = set_view(facts, log, units, slopes, order, eager), air_view(facts, log, units)
+    over = over_view(facts, log, figures(log), air, setting, units)
     fields = read_fields(facts, log, last or {}, units)
     return VisitView(
         place=str(log.value("place") or "safe"),
         power=standing(log),
-        rail=_rail(facts, steps, fields, setting, proof, log, units),
+        rail=_rail(facts, steps, fields, setting, proof, over, log, units),
         safe=steps,
         power_up=power_up(log),
         drain=drain_view(facts, float(gauge) if gauge is not None else _likely_gauge(facts), units),
         read=fields,
         questions=questions(facts, log, units),
-        air=air_view(facts, log, units),
+        air=air,
         set=setting,
         prove=proof,
+        over=over,
         cautions=_CAUTIONS,
     )
 
@@ -102,6 +104,7 @@ def _rail(
     fields: tuple[ReadField, ...],
     setting: SetView,
     proof: ProveView,
+    over: OverView,
     log: Log,
     units: str,
 ) -> tuple[Progress, ...]:
@@ -115,7 +118,7 @@ def _rail(
         _progress("decide", "Decide", int(bool(log.value("decided"))), 1, _decided(facts, log, units)),
         _progress("set", "Set", _set_count(setting), 2, _tries(setting)),
         _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
-        _progress("hand_over", "Hand over", len(log.series.get("note", ())), 1, ""),
+        _progress("hand_over", "Hand over", sum(check.done for check in over.checks), len(over.checks), over.signed),
     )
 
 

@@ -147,6 +147,7 @@ VALUES: dict[str, tuple[str, Spec]] = {
     "air.inflator": ("set", _quantity("Inflator delivers", "air_flow", 1e-6, 0.05)),
     "air.left": ("set", _pressure("Pre-charge left")),
     "air.cap": ("set", _flag("Valve cap back on")),
+    "signed": ("hand_over", Spec(kind="words", title="Signed by", most=60)),
     "prove.dip": ("prove", _flag("Dip seen at the taps")),
 }
 _RECORDS: dict[str, type[Checked]] = {"set.turned": Turned}

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from .records import Entry, Log, log_of
 
-__all__ = ["Points", "Summary", "summary"]
+__all__ = ["Points", "Summary", "figures", "summary"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -31,7 +31,11 @@ class Summary:
 
 def summary(entries: Iterable[Entry]) -> Summary:
     """A visit's figures from its entries, oldest first."""
-    log = log_of(entries)
+    return figures(log_of(entries))
+
+
+def figures(log: Log) -> Summary:
+    """A visit's figures from its log."""
     found = Points(
         cut_in_gauge_pa=log.true("found.cut_in"),
         cut_out_gauge_pa=log.true("found.cut_out"),

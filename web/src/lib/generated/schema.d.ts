@@ -296,6 +296,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trends
+         * @description What the closed visits say of a system: series, loss per year, when it leaves its band, when it is due.
+         */
+        get: operations["visits_api_read_trends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Outlook
+         * @description When each system that was ever visited is due, and what is drifting.
+         */
+        get: operations["visits_api_read_outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/systems/{system_id}/visits/{visit_id}": {
         parameters: {
             query?: never;
@@ -1575,6 +1615,86 @@ export interface components {
             place: string;
         };
         /**
+         * Series
+         * @description One figure over time (SI), its change per year with the standard deviation where known, and what it means.
+         */
+        Series: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Dimension */
+            dimension: string;
+            /** Points */
+            points: components["schemas"]["TrendPoint"][];
+            /** Per Year */
+            per_year: [
+                number,
+                number
+            ] | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * TrendPoint
+         * @description One reading in a series, as found or as left, and the visit that made it.
+         */
+        TrendPoint: {
+            /** Visit */
+            visit: string;
+            /** At S */
+            at_s: number;
+            /** Value */
+            value: number;
+            /** Left */
+            left: boolean;
+        };
+        /**
+         * Trends
+         * @description The series; when the pre-charge leaves its band (s since 1970: likely, earliest, latest) and the band's end (Pa gauge); when
+         *     the next check is due by the school; what is drifting, in words.
+         */
+        Trends: {
+            /** Series */
+            series: components["schemas"]["Series"][];
+            /** Band Gauge Pa */
+            band_gauge_pa: number | null;
+            /** Leaves S */
+            leaves_s: [
+                number | null,
+                number | null,
+                number | null
+            ] | null;
+            /** Due S */
+            due_s: number | null;
+            /** Drifting */
+            drifting: string[];
+        };
+        /**
+         * OutlookOut
+         * @description What the past visits say of a system; `drifting` by unit system.
+         */
+        OutlookOut: {
+            /**
+             * System
+             * Format: uuid
+             */
+            system: string;
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
+            /** Due At */
+            due_at: string | null;
+            /** Leaves At */
+            leaves_at: string | null;
+            /** Drifting */
+            drifting: {
+                [key: string]: string[];
+            };
+        };
+        /**
          * AirView
          * @description The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it), free air (m³; negative: to
          *     let out), minutes with this inflator, what a low find means, whether it is right.
@@ -1610,6 +1730,18 @@ export interface components {
             fits: number;
             /** Why */
             why: string;
+        };
+        /**
+         * Check
+         * @description Something to see to before leaving, and whether it is confirmed.
+         */
+        Check: {
+            /** Id */
+            id: string;
+            /** Does */
+            does: string;
+            /** Done */
+            done: boolean;
         };
         /**
          * Complaint
@@ -1689,6 +1821,22 @@ export interface components {
             title: string;
         };
         /**
+         * OverView
+         * @description What the last step shows. `still_open` says what was begun and not ended; it does not keep a visit from being closed.
+         */
+        OverView: {
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Remaining */
+            remaining: components["schemas"]["Remaining"][];
+            /** Still Open */
+            still_open: string[];
+            /** Signed */
+            signed: string;
+        };
+        /**
          * PhotoOut
          * @description A photo, fetched by its id.
          */
@@ -1758,6 +1906,32 @@ export interface components {
             last: unknown;
             /** Drift */
             drift: string;
+        };
+        /**
+         * Remaining
+         * @description A limit that is not kept by the settings in force, and what was advised.
+         */
+        Remaining: {
+            /** Verdict */
+            verdict: string;
+            /** Title */
+            title: string;
+            /** Figure */
+            figure: string;
+            /** Advice */
+            advice: string;
+        };
+        /**
+         * Row
+         * @description One figure as found and as left, Pa gauge, freed of what the gauge is known to read low by; None where not read.
+         */
+        Row: {
+            /** Title */
+            title: string;
+            /** Found Gauge Pa */
+            found_gauge_pa: number | null;
+            /** Left Gauge Pa */
+            left_gauge_pa: number | null;
         };
         /**
          * SafeStep
@@ -1936,6 +2110,7 @@ export interface components {
             air: components["schemas"]["AirView"] | null;
             set: components["schemas"]["SetView"];
             prove: components["schemas"]["ProveView"];
+            over: components["schemas"]["OverView"];
             /** Cautions */
             cautions: {
                 [key: string]: string;
@@ -3024,6 +3199,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_trends: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_outlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookOut"][];
                 };
             };
             /** @description Bad Request */
