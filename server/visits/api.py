@@ -14,7 +14,7 @@ from zerodip.trends.history import Trends
 
 from . import selectors, services
 from .outlook import trends_of
-from .presenting import open_row, visit_out, visit_row
+from .presenting import open_row, outlook_row, visit_out, visit_row
 from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOpen, VisitOut, VisitRow
 
 router = Router(tags=["visits"])
@@ -42,7 +42,7 @@ def read_trends(request: HttpRequest, system_id: UUID, units: Units = "us") -> A
 @router.get("/outlook", response={200: list[OutlookOut], **REFUSALS}, openapi_extra=READ)
 def read_outlook(request: HttpRequest) -> Any:
     """When each system that was ever visited is due, and what is drifting."""
-    return selectors.outlooks(_actor(request))
+    return [outlook_row(outlook) for outlook in selectors.outlooks(_actor(request))]
 
 
 @router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from ninja import Field, Schema
+from ninja import Schema
 
 from plants.schemas import SiteOut, SystemFile
 from zerodip.visit.guide import VisitView
@@ -77,13 +77,14 @@ class OpenVisit(Schema):
 
 
 class OutlookOut(Schema):
-    """What the past visits say of a system; `drifting` by unit system."""
+    """What the past visits say of a system; `drifting` by unit system; `state` is how the check stands today."""
 
-    system: UUID = Field(validation_alias="system_id")
+    system: UUID
     last_at: datetime
     due_at: datetime | None
     leaves_at: datetime | None
     drifting: dict[str, list[str]]
+    state: Literal["overdue", "soon", "later", "none"]
 
 
 class VisitRow(OpenVisit):

@@ -8,7 +8,7 @@ from scipy import stats
 
 from zerodip.facts import facts_for
 from zerodip.system import Practice
-from zerodip.trends.history import YEAR_S, Past, Trends, trends
+from zerodip.trends.history import YEAR_S, Past, Trends, due_state, trends
 from zerodip.trends.line import NINETY, falls_to, fit, losses
 from zerodip.units import PSI
 from zerodip.visit.summary import Points, Summary, summary
@@ -110,6 +110,11 @@ def test_a_run_that_gets_shorter_is_drifting() -> None:
     assert told(*shorter).drifting == ("Pump run 15 s shorter a year.",)
     steady = [at(2023 + k, None, None, run=90 + k % 2) for k in range(4)]
     assert told(*steady).drifting == ()
+
+
+@pytest.mark.parametrize(("days", "state"), [(-1, "overdue"), (10, "soon"), (40, "later"), (None, "none")])
+def test_a_check_is_overdue_soon_or_later(days: float | None, state: str) -> None:
+    assert due_state(None if days is None else 1e9 + days * 86400, 1e9) == state
 
 
 def test_a_receiver_has_no_pre_charge_to_follow() -> None:

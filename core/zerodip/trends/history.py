@@ -9,11 +9,12 @@ from ..units import PSI, text
 from ..visit.summary import Summary
 from .line import Crossing, Line, falls_to, fit, losses
 
-__all__ = ["YEAR_S", "Past", "Series", "TrendPoint", "Trends", "trends"]
+__all__ = ["YEAR_S", "Past", "Series", "TrendPoint", "Trends", "due_state", "trends"]
 
 YEAR_S = 365.2425 * 86400
 _READING_SD_PA = 0.7 * PSI  # of a gauge read to the next psi: common practice, no source
 _RUN_SD_S = 2.0
+_SOON_S = 30 * 86400
 _DRIFTING = 0.1  # of a run time a year: beyond this it is worth a look
 
 
@@ -80,6 +81,13 @@ def trends(facts: Facts, past: Sequence[Past], units: str = "us") -> Trends:
         due_s=_due(facts, past, charge),
         drifting=tuple(_drifting(facts, charge, run, units)),
     )
+
+
+def due_state(due_s: float | None, now_s: float) -> str:
+    """Whether a check (s since 1970) is "overdue", due "soon" (within thirty days), "later", or "none" is known."""
+    if due_s is None:
+        return "none"
+    return "overdue" if due_s < now_s else "soon" if due_s < now_s + _SOON_S else "later"
 
 
 def _has_bladder(facts: Facts) -> bool:

@@ -9,6 +9,7 @@
   import { startVisit } from '../../lib/visits'
   import { text, type Dimension, type System } from '../../lib/units'
   import { navigate, route } from '../../router'
+  import TrendsPart from './TrendsPart.svelte'
   import { KIND_WORDS, platesFor } from '../../lib/plates'
 
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
@@ -123,6 +124,7 @@
         {/each}
       </dl>
     </section>
+    <TrendsPart system={id} />
     {#if visits.length}
       <section aria-labelledby="visits" class="mb-6">
         <h2 id="visits" class="mb-2 font-bold">Visits</h2>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
   import { preferences } from '../../lib/preferences.svelte'
   import { text } from '../../lib/units'
   import Check from './Check.svelte'
@@ -6,38 +7,29 @@
   import Power from './Power.svelte'
   import type { VisitState } from './visit.svelte'
 
-  /** As found and as left, what is still open, and closing the visit. */
+  /** As found and as left, what was checked, what remains and was advised, and closing the visit. */
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
-  const last = $derived(view.set.tries.at(-1))
-  const pressure = (pa: unknown) => (typeof pa === 'number' ? text(pa, 'pressure', preferences.units) : '–')
-  const rows = $derived([
-    ['Cut-in', at.value('found.cut_in'), last?.cut_in_gauge_pa ?? at.value('found.cut_in')],
-    ['Cut-out', at.value('found.cut_out'), last?.cut_out_gauge_pa ?? at.value('found.cut_out')],
-    ...(view.air
-      ? [['Pre-charge', at.value('found.pre_charge'), at.value('air.left') ?? at.value('found.pre_charge')]]
-      : []),
-  ] as [string, unknown, unknown][])
+  const over = $derived(view.over)
+  const pressure = (pa: number | null | undefined) => (pa == null ? '–' : text(pa, 'pressure', preferences.units))
+  const slot = (id: string) => (id === 'cap' ? 'air.cap' : `safe.${id}`)
   let remark = $state('')
+
+  const confirm = (id: string, done: boolean) => (id === 'cap' ? at.put('air.cap', done) : at.confirm(id, done))
   async function add() {
     await at.add('note', { text: remark })
     if (!at.faultsAt('note').length) remark = ''
   }
-  const CHECKS: [string, string][] = [
-    ['cover', 'Cover on.'],
-    ['house_open', 'House valve open.'],
-    ['customer_told', 'Told what to watch for.'],
-  ]
 </script>
 
 <table class="table" data-testid="summary">
   <thead><tr><th></th><th>As found</th><th>As left</th></tr></thead>
   <tbody>
-    {#each rows as [title, found, left] (title)}
+    {#each over.rows as row (row.title)}
       <tr>
-        <th scope="row" class="font-normal">{title}</th>
-        <td class="figure">{pressure(found)}</td>
-        <td class="figure">{pressure(left)}</td>
+        <th scope="row" class="font-normal">{row.title}</th>
+        <td class="figure">{pressure(row.found_gauge_pa)}</td>
+        <td class="figure">{pressure(row.left_gauge_pa)}</td>
       </tr>
     {/each}
   </tbody>
@@ -45,15 +37,28 @@
 <Power state={at} />
 <div class="grid gap-2">
   {#if at.standing.power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
-  {#each CHECKS as [id, does] (id)}
+  {#each over.checks as check (check.id)}
     <Check
-      {does}
-      done={at.value(`safe.${id}`) === true}
+      does={check.does}
+      done={at.value(slot(check.id)) === true}
       disabled={!at.open}
-      onconfirm={(done) => at.confirm(id, done)}
+      onconfirm={(done) => confirm(check.id, done)}
     />
   {/each}
 </div>
+{#if over.remaining.length}
+  <section aria-labelledby="remaining" class="grid gap-2">
+    <h2 id="remaining" class="font-bold">Remaining with the settings in force</h2>
+    <ul class="grid gap-2">
+      {#each over.remaining as each, index (index)}
+        <li class="grid grid-cols-[auto_1fr] gap-x-3 rounded-box border border-base-300 bg-base-100 px-3 py-2 text-sm">
+          <span class="pt-1"><VerdictMark verdict={each.verdict} /></span>
+          <span><span class="block font-bold">{each.title}</span>{each.advice}</span>
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
 {#each at.series('note') as note (note.id)}
   <p class="rounded-box border border-base-300 px-3 py-2">{(note.value as { text: string }).text}</p>
 {/each}
@@ -61,6 +66,21 @@
   <label class="grid gap-1">Remark<textarea class="textarea w-full" bind:value={remark}></textarea></label>
   {#each at.faultsAt('note') as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
   <button type="button" class="btn min-h-12" disabled={!remark.trim()} onclick={add}>Add the remark</button>
+{/if}
+<label class="grid gap-1">
+  Signed by
+  <input
+    class="input input-lg w-full"
+    autocomplete="name"
+    value={at.value('signed') ?? ''}
+    disabled={!at.open}
+    onchange={(event) => at.put('signed', event.currentTarget.value)}
+  />
+</label>
+{#if at.visit!.open && over.still_open.length}
+  <ul class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold" data-testid="still-open">
+    {#each over.still_open as line (line)}<li>▲ {line}</li>{/each}
+  </ul>
 {/if}
 {#if at.visit!.may_change}
   <button

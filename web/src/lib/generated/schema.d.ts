@@ -1672,7 +1672,7 @@ export interface components {
         };
         /**
          * OutlookOut
-         * @description What the past visits say of a system; `drifting` by unit system.
+         * @description What the past visits say of a system; `drifting` by unit system; `state` is how the check stands today.
          */
         OutlookOut: {
             /**
@@ -1693,6 +1693,11 @@ export interface components {
             drifting: {
                 [key: string]: string[];
             };
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "overdue" | "soon" | "later" | "none";
         };
         /**
          * AirView

@@ -1,4 +1,5 @@
-"""Loads the demo once: a workspace, its technician, two sites and three systems. What is there already stays as it is."""
+"""Loads the demo once: a workspace, its technician, sites, systems of every kind and their visits of three years. What is there
+already stays as it is."""
 
 from typing import Any
 
@@ -11,6 +12,7 @@ from people.services import DEMO_USER
 from plants.demo import SITES
 from plants.models import Site
 from plants.services import create_system
+from visits.demo import load_history
 from zerodip.document import read_document
 
 WORKSPACE = "Demo rounds"
@@ -40,3 +42,4 @@ class Command(BaseCommand):
             site = Site.objects.create(workspace=workspace, name=name, units=units)
             for file in files:
                 create_system(site, read_document(file))
+        load_history(user)

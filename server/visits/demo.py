@@ -1,0 +1,108 @@
+"""Three years of visits to the demo's systems, so that trends, due dates and drift have something to show. All invented."""
+
+import uuid
+from datetime import timedelta
+from typing import Any
+
+from django.utils import timezone
+
+from people.models import User
+from plants.models import System
+from zerodip.document import read_document
+from zerodip.facts import facts_for
+from zerodip.units import PSI
+from zerodip.visit.records import log_of
+from zerodip.visit.setting import set_view
+
+from .models import Entry, Visit
+from .outlook import refresh_outlook
+from .records import record_of
+
+__all__ = ["HISTORY", "load_history"]
+
+# Days ago; pre-charge found and left; cut-in and cut-out found; turns of both nuts; cut-in and cut-out left (psi); pump run (s).
+_Row = tuple[int, float | None, float | None, float, float, tuple[float, float] | None, float, float, float]
+HISTORY: dict[str, tuple[_Row, ...]] = {
+    "Potting-shed well": (
+        (1090, 36.4, 38, 37.5, 57, (1.0, 0.25), 40, 60, 69),
+        (722, 36.6, 38, 39.5, 60, None, 39.5, 60, 68),
+        (351, 36.5, 38, 39.5, 59.5, None, 39.5, 59.5, 68),
+    ),
+    "Glasshouse rainwater": (
+        (1013, 26.5, 28, 30, 50, None, 30, 50, 74),
+        (640, 26.2, 28, 30, 49.5, None, 30, 49.5, 74),
+        (338, 26.9, 28, 30, 50, None, 30, 50, 73),
+    ),
+    "Millrace cottage": (
+        (1101, 23.5, 27, 29, 43.5, None, 29, 43.5, 31),
+        (733, 22.8, 27, 28.5, 43, None, 28.5, 43, 28),
+        (420, 23.4, 27, 28.5, 43, None, 28.5, 43, 25),
+    ),
+    "Top-floor booster": (
+        (700, 40, 41.3, 43, 63, None, 43, 63, 40),
+        (330, 40.2, 41.3, 43.5, 63.5, None, 43.5, 63.5, 41),
+    ),
+    "Twin-tank well": (
+        (1060, 37, 38, 41, 58, (-0.5, 1.0), 40, 60, 151),
+        (705, 36.9, 38, 40, 60, None, 40, 60, 150),
+        (349, 36.8, 38, 40, 60, None, 40, 60, 149),
+    ),
+    "Byre well": (
+        (760, None, None, 30, 50, None, 30, 50, 58),
+        (400, None, None, 30, 50, None, 30, 50, 41),
+        (120, None, None, 30, 50, None, 30, 50, 30),
+    ),
+    "Workshop compressor": (
+        (1050, None, None, 114, 140, None, 114, 140, 96),
+        (690, None, None, 115, 140, None, 115, 140, 108),
+        (340, None, None, 115, 141, None, 115, 141, 121),
+    ),
+    "Galley pump": ((410, None, None, 33, 44, (0.25, 0.0), 35, 46, 4),),
+}
+
+
+def load_history(user: User) -> None:
+    """Past visits of the demo's systems; those that were visited already keep what they have."""
+    for system in System.objects.filter(name__in=HISTORY, visits=None):
+        for row in HISTORY[system.name]:
+            _visit(system, user, row)
+        refresh_outlook(system)
+
+
+def _visit(system: System, user: User, row: _Row) -> None:
+    opened = timezone.now() - timedelta(days=row[0])
+    visit = Visit.objects.create(system=system, opened_by=user)
+    entries = [
+        Entry(id=uuid.uuid4(), visit=visit, slot=slot, value=value, made_by=user) for slot, value in _records(row)
+    ]
+    Entry.objects.bulk_create(entries)
+    Entry.objects.filter(visit=visit).update(made_at=opened + timedelta(minutes=20))
+    slopes = _slopes(system, visit) if row[5] else []
+    Visit.objects.filter(pk=visit.pk).update(opened_at=opened, closed_at=opened + timedelta(hours=1), slopes=slopes)
+
+
+def _slopes(system: System, visit: Visit) -> list[float]:
+    document = read_document(system.document)
+    facts = facts_for(document.system, document.settings, document.practice)
+    return list(set_view(facts, log_of(map(record_of, visit.entries.all())), "us").slopes)
+
+
+def _records(row: _Row) -> list[tuple[str, Any]]:
+    _, air, left, low, high, turns, low_left, high_left, run = row
+    made: list[tuple[str, Any]] = [
+        ("gauge.used", "No. 3"), ("gauge.error", PSI), ("safe.power_off", True), ("safe.proved_dead", True),
+        ("found.cut_in", low * PSI), ("found.cut_out", high * PSI),
+    ]  # fmt: skip
+    if air is not None and left is not None:
+        made += [("safe.drained", True), ("found.pre_charge", air * PSI), ("air.left", left * PSI), ("air.cap", True)]
+    if turns is not None:
+        seen = {"cut_in_gauge_pa": low_left * PSI, "cut_out_gauge_pa": high_left * PSI}
+        made.append(("try", {"first": turns[0], "second": turns[1], **seen}))
+    made += [("safe.power_up", True), ("lap", {"run_s": float(run), "rest_s": None}), ("prove.dip", False)]
+    return [
+        *made,
+        ("safe.cover", True),
+        ("safe.house_open", True),
+        ("signed", "Demo technician"),
+        ("place", "hand_over"),
+    ]

@@ -1,0 +1,67 @@
+import type { Schemas } from '../../lib/api/client'
+
+type Site = Schemas['RoundsOut']['sites'][number]
+type Outlook = Schemas['OutlookOut']
+export interface Row {
+  system: Site['systems'][number]
+  site: string
+  open: string | undefined
+  outlook: Outlook | undefined
+}
+export interface Group {
+  id: string
+  title: string
+  rows: Row[]
+}
+interface Choice {
+  open: Record<string, string>
+  outlook: Record<string, Outlook>
+  search: string
+  by: 'site' | 'date'
+}
+
+/** The systems found, by site in the order of what needs a person, or by when they are due. */
+export function grouped(sites: Site[], choice: Choice): Group[] {
+  const wanted = choice.search.trim().toLowerCase()
+  const groups = sites.map((site) => ({
+    id: site.id,
+    title: site.name,
+    rows: site.systems
+      .filter((system) => `${site.name} ${system.name}`.toLowerCase().includes(wanted))
+      .map((system) => ({
+        system,
+        site: site.name,
+        open: choice.open[system.id],
+        outlook: choice.outlook[system.id],
+      })),
+  }))
+  return (choice.by === 'site' ? groups : dated(groups.flatMap((group) => group.rows))).filter(
+    (group) => group.rows.length,
+  )
+}
+
+const STATES: [string, string][] = [
+  ['open', 'Visit left open'],
+  ['overdue', 'Overdue'],
+  ['soon', 'Due within a month'],
+  ['later', 'Later'],
+  ['none', 'Never visited'],
+]
+const stateOf = (row: Row) => (row.open ? 'open' : (row.outlook?.state ?? 'none'))
+const due = (row: Row) => row.outlook?.due_at ?? ''
+
+function dated(rows: Row[]): Group[] {
+  return STATES.map(([id, title]) => ({
+    id,
+    title,
+    rows: rows.filter((row) => stateOf(row) === id).toSorted((a, b) => due(a).localeCompare(due(b))),
+  }))
+}
+
+const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
+
+/** When the next check is, in a few words. */
+export function dueWords(outlook: Outlook | undefined): string {
+  if (!outlook?.due_at) return ''
+  return outlook.state === 'overdue' ? `overdue since ${day(outlook.due_at)}` : `due ${day(outlook.due_at)}`
+}
