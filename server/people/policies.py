@@ -20,6 +20,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "systems.change": _WRITERS,
     "decisions.save": _WRITERS,
     "sites.change": _WRITERS,
+    "sites.add": _WRITERS,
+    "systems.add": _WRITERS,
     "decide.ask": _ALL,
     "visits.read": _ALL,
     "visits.change": _WRITERS,

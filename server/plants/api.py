@@ -16,7 +16,7 @@ from zerodip.weigh.propose import Proposal, propose
 from zerodip.weigh.schools import SchoolGroup, school_groups
 from zerodip.weigh.sizes import Sizing, sizing
 
-from . import habits, selectors, services
+from . import founding, habits, selectors, services
 from .asking import asked, asked_sizes
 from .presenting import decision_out, habits_out, rounds_out, system_out
 from .schemas import (
@@ -25,6 +25,9 @@ from .schemas import (
     FileIn,
     HabitsIn,
     HabitsOut,
+    NewSite,
+    NewSystem,
+    Retired,
     RoundsOut,
     SaveSystem,
     SiteIn,
@@ -93,8 +96,42 @@ def read_file(request: HttpRequest, response: HttpResponse, system_id: UUID) -> 
 
 @router.patch("/sites/{site_id}", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"})
 def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
-    """Remembers the units used on a site."""
+    """Remembers the units used on a site, gives it another name."""
+    if body.name is not None:
+        founding.rename_site(_actor(request), site_id, body.name)
     return services.change_site(_actor(request), site_id, body.units)
+
+
+@router.put(
+    "/workspaces/{workspace_id}/sites/{site_id}",
+    response={200: SiteOut, **REFUSALS},
+    openapi_extra={"x-permission": "sites.add"},
+)
+def create_site(request: HttpRequest, workspace_id: UUID, site_id: UUID, body: NewSite) -> Any:
+    """Begins a site under the id given. Safe to repeat."""
+    return founding.create_site(_actor(request), workspace_id, site_id, body.name, body.units)
+
+
+@router.put(
+    "/sites/{site_id}/systems/{system_id}",
+    response={200: SystemOut, **REFUSALS},
+    openapi_extra={"x-permission": "systems.add"},
+)
+def add_system(request: HttpRequest, site_id: UUID, system_id: UUID, body: NewSystem, units: Units = "us") -> Any:
+    """Begins a system under the id given, from a file or with the usual values of its kind. Safe to repeat."""
+    raw = None if body.document is None else body.document.root
+    made = founding.add_system(_actor(request), site_id, system_id, body.kind, body.name, raw)
+    return system_out(_actor(request), made)
+
+
+@router.put(
+    "/systems/{system_id}/retired",
+    response={200: SystemOut, **REFUSALS},
+    openapi_extra={"x-permission": "systems.change"},
+)
+def retire_system(request: HttpRequest, system_id: UUID, body: Retired) -> Any:
+    """Takes a system off the rounds, or brings it back; nothing on record is lost."""
+    return system_out(_actor(request), founding.retire_system(_actor(request), system_id, body.retired))
 
 
 @router.post("/decide", response={200: DecideOut, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})

@@ -34,6 +34,7 @@ class System(models.Model):
     glance = models.JSONField()
     version = models.PositiveIntegerField(default=1)
     changed_at = models.DateTimeField(auto_now=True)
+    retired_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["name"]

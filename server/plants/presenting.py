@@ -2,11 +2,12 @@
 
 from typing import Any
 
+from people.models import Workspace
 from people.policies import PERMISSIONS, Actor
 from zerodip.rules import ORDER, Verdict
 
 from .models import Decision, Habits, Site, System
-from .selectors import decisions_of, sites_for_actor
+from .selectors import decisions_of, sites_for_actor, workspaces_for_actor
 
 __all__ = ["decision_out", "habits_out", "rounds_out", "system_out"]
 
@@ -18,18 +19,33 @@ def _urgency(row: dict[str, Any]) -> tuple[int, int, int, str]:
 
 
 def rounds_out(actor: Actor) -> dict[str, Any]:
-    """The actor's sites with their systems, in order of urgency. Two queries and the actor's roles."""
+    """The actor's sites with their systems, in order of urgency. Three queries and the actor's roles."""
     sites = [_site_row(site) for site in sites_for_actor(actor).prefetch_related("systems")]
-    return {"sites": sorted(sites, key=lambda row: [_urgency(system) for system in row["systems"][:1]])}
+    by_urgency = sorted(sites, key=lambda row: [_urgency(system) for system in row["systems"][:1]])
+    return {
+        "sites": by_urgency,
+        "workspaces": [_workspace(actor, workspace) for workspace in workspaces_for_actor(actor)],
+    }
+
+
+def _workspace(actor: Actor, workspace: Workspace) -> dict[str, Any]:
+    may_add = actor.roles.get(workspace.pk) in PERMISSIONS["systems.add"]
+    return {"id": workspace.pk, "name": workspace.name, "may_add": may_add}
 
 
 def _site_row(site: Site) -> dict[str, Any]:
     systems = sorted((_row(system) for system in site.systems.all()), key=_urgency)
-    return {"id": site.pk, "name": site.name, "units": site.units, "systems": systems}
+    return {"id": site.pk, "name": site.name, "units": site.units, "workspace": site.workspace_id, "systems": systems}
 
 
 def _row(system: System) -> dict[str, Any]:
-    return {"id": system.pk, "name": system.name, "glance": system.glance, "changed_at": system.changed_at}
+    return {
+        "id": system.pk,
+        "name": system.name,
+        "glance": system.glance,
+        "changed_at": system.changed_at,
+        "retired": system.retired_at is not None,
+    }
 
 
 def system_out(actor: Actor, system: System) -> dict[str, Any]:

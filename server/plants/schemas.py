@@ -122,9 +122,31 @@ class SiteOut(Schema):
 
 
 class SiteIn(Schema):
-    """The units to remember for a site."""
+    """What to change of a site: the units to remember, the name."""
 
-    units: Units
+    units: Units | None = None
+    name: str | None = None
+
+
+class NewSite(Schema):
+    """A site to begin."""
+
+    name: str
+    units: Units = "us"
+
+
+class NewSystem(Schema):
+    """A system to begin: from a file, or of a kind with usual values."""
+
+    name: str = ""
+    kind: str | None = None
+    document: SystemFile | None = None
+
+
+class Retired(Schema):
+    """Whether a system is off the rounds."""
+
+    retired: bool
 
 
 class SystemRow(Schema):
@@ -134,18 +156,29 @@ class SystemRow(Schema):
     name: str
     glance: Glance
     changed_at: datetime
+    retired: bool
 
 
 class RoundsSite(SiteOut):
     """A site with its systems, what needs a person first."""
 
+    workspace: UUID
     systems: list[SystemRow]
 
 
+class WorkspaceOut(Schema):
+    """A workspace; `may_add` tells whether this person may begin sites and systems in it."""
+
+    id: UUID
+    name: str
+    may_add: bool
+
+
 class RoundsOut(Schema):
-    """All sites of the actor."""
+    """All sites of the actor, and the workspaces they belong to."""
 
     sites: list[RoundsSite]
+    workspaces: list[WorkspaceOut]
 
 
 class DecisionOut(Schema):

@@ -5,16 +5,29 @@ from uuid import UUID
 from django.db.models import QuerySet
 
 from config.problems import NotFound
+from people.models import Workspace
 from people.policies import PERMISSIONS, Actor
 
 from .habits import habits_of
 from .models import Decision, Habits, Site, System
 
-__all__ = ["decisions_of", "habits_for_actor", "sites_for_actor", "system_for_actor", "systems_for_actor"]
+__all__ = [
+    "decisions_of",
+    "habits_for_actor",
+    "sites_for_actor",
+    "system_for_actor",
+    "systems_for_actor",
+    "workspaces_for_actor",
+]
 
 
 def _workspaces(actor: Actor, permission: str) -> list[UUID]:
     return [workspace for workspace, role in actor.roles.items() if role in PERMISSIONS[permission]]
+
+
+def workspaces_for_actor(actor: Actor) -> QuerySet[Workspace]:
+    """The workspaces that the actor belongs to."""
+    return Workspace.objects.filter(pk__in=_workspaces(actor, "rounds.read")).order_by("name")
 
 
 def sites_for_actor(actor: Actor) -> QuerySet[Site]:

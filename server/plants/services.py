@@ -1,7 +1,7 @@
 """Changing: one function per change, with its permission, transaction and log entry inside."""
 
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.db import transaction
 
@@ -21,11 +21,15 @@ from .selectors import sites_for_actor, system_for_actor
 __all__ = ["change_site", "create_system", "mirror", "save_decision", "save_system"]
 
 
-def create_system(site: Site, document: Document) -> System:
+def create_system(site: Site, document: Document, system_id: UUID | None = None) -> System:
     """Stores a new system on a site."""
     document = following(document, site.workspace_id)
     return System.objects.create(
-        site=site, name=document.system.name, document=document.as_json(), glance=glance_of(document)
+        id=system_id or uuid4(),
+        site=site,
+        name=document.system.name,
+        document=document.as_json(),
+        glance=glance_of(document),
     )
 
 
@@ -109,12 +113,14 @@ def _current(system: System) -> dict[str, Any]:
 
 
 @transaction.atomic
-def change_site(actor: Actor, site_id: UUID, units: str) -> Site:
+def change_site(actor: Actor, site_id: UUID, units: str | None) -> Site:
     """Remembers the unit system used on a site. Raises NotFound, Forbidden."""
     site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
     if site is None:
         raise NotFound
     require(actor, "sites.change", site.workspace_id)
+    if units is None or units == site.units:
+        return site
     site.units = units
     site.save(update_fields=["units"])
     note(actor.user, "sites.change", site.pk, units=units)

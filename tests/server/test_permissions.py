@@ -83,6 +83,21 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"units": "kpa"},
         (200, 200, 403, 404, 401),
     ),
+    ("PUT", "/api/workspaces/{workspace_id}/sites/{site_id}"): (
+        _path("/api/workspaces/{workspace}/sites/{new}"),
+        lambda w: {"name": f"Another {uuid.uuid4()}"},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/sites/{site_id}/systems/{system_id}"): (
+        _path("/api/sites/{site}/systems/{new}"),
+        lambda w: {"name": f"Another {uuid.uuid4()}", "kind": "cistern"},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/systems/{system_id}/retired"): (
+        _path("/api/systems/{system}/retired"),
+        lambda w: {"retired": True},
+        (200, 200, 403, 404, 401),
+    ),
     ("GET", "/api/systems/{system_id}/visits"): (
         _path("/api/systems/{system}/visits"),
         lambda w: None,

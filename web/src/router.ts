@@ -11,10 +11,12 @@ export const { p, navigate, route } = createRouter({
   '*': () => import('./features/rounds/Lost.svelte'),
 })
 
-/** Leaves to the browser the clicks that are its own: with a modifier key, and addresses outside the page's router. */
+/** Leaves to the browser the clicks that are its own: with a modifier key, addresses outside the page's router, and links in a
+ * drawing, whose address the router cannot read. */
 export function leaveToBrowser(event: MouseEvent) {
   const link = event.target instanceof Element ? event.target.closest('a') : null
   if (!link) return
   const modified = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey
-  if (modified || /^\/(api|static|media)\//.test(link.pathname)) event.stopPropagation()
+  const drawn = !(link instanceof HTMLAnchorElement)
+  if (modified || drawn || /^\/(api|static|media)\//.test(link.pathname)) event.stopPropagation()
 }

@@ -6,6 +6,7 @@
   import { session } from '../../lib/session.svelte'
   import { navigate } from '../../router'
   import { grouped } from './rounds'
+  import AddSystem from './AddSystem.svelte'
   import SystemRow from './SystemRow.svelte'
 
   let rounds = $state<Schemas['RoundsOut'] | undefined>()
@@ -35,6 +36,9 @@
   })
 
   const groups = $derived(grouped(rounds?.sites ?? [], { open, outlook, search, by }))
+  const mayAdd = $derived(rounds?.workspaces.some((workspace) => workspace.may_add))
+  let adding = $state(false)
+  const added = (id: string) => navigate('/systems/:id/decide', { params: { id } })
   const ways = [
     { id: 'site' as const, title: 'By site' },
     { id: 'date' as const, title: 'By date' },
@@ -49,6 +53,9 @@
       <h1 class="text-3xl font-bold">Rounds</h1>
       <p class="text-neutral">What needs a person first stands first.</p>
     </div>
+    {#if mayAdd}
+      <button type="button" class="btn min-h-12" onclick={() => (adding = true)}>Add a system</button>
+    {/if}
     <Segmented label="Order" options={ways} value={by} onchange={(way) => (by = way)} />
     <label class="w-full sm:w-72">
       <span class="sr-only">Find a site or a system</span>
@@ -78,3 +85,6 @@
     {/if}
   {/each}
 </main>
+{#if adding && rounds}
+  <AddSystem {rounds} onadded={added} onclose={() => (adding = false)} />
+{/if}

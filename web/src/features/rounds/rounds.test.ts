@@ -49,6 +49,14 @@ describe('rounds', () => {
     expect(shape(grouped(sites, { ...choice, search: 'boost' }))).toEqual([['overdue', 'b']])
   })
 
+  it('keep what is retired apart, at the end', () => {
+    const old = [{ ...sites[0]!, systems: [{ ...sites[0]!.systems[0]!, retired: true }] }, sites[1]!]
+    expect(shape(grouped(old, { ...choice, by: 'site' }))).toEqual([
+      ['s', 'c', 'd'],
+      ['retired', 'a'],
+    ])
+  })
+
   it('say when the next check is', () => {
     expect(dueWords(outlook.b)).toMatch(/^overdue since .*2026/)
     expect(dueWords(outlook.a)).toMatch(/^due .*2027/)

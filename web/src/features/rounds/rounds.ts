@@ -35,9 +35,10 @@ export function grouped(sites: Site[], choice: Choice): Group[] {
         outlook: choice.outlook[system.id],
       })),
   }))
-  return (choice.by === 'site' ? groups : dated(groups.flatMap((group) => group.rows))).filter(
-    (group) => group.rows.length,
-  )
+  const there = groups.map((group) => ({ ...group, rows: group.rows.filter((row) => !row.system.retired) }))
+  const retired = groups.flatMap((group) => group.rows.filter((row) => row.system.retired))
+  const shown = choice.by === 'site' ? there : dated(there.flatMap((group) => group.rows))
+  return [...shown, { id: 'retired', title: 'Retired', rows: retired }].filter((group) => group.rows.length)
 }
 
 const STATES: [string, string][] = [

@@ -32,6 +32,14 @@
     problem = started.problem
     if (started.visit) navigate('/visits/:id', { params: { id: started.visit } })
   }
+  async function retire(retired: boolean) {
+    const params = { path: { system_id: id } }
+    const { data, problem: refused } = await outcome(
+      api.PUT('/api/systems/{system_id}/retired', { params, body: { retired } }),
+    )
+    if (data) system = data
+    problem = refused
+  }
   const running = $derived(visits.some((each) => each.open))
   $effect(() => {
     if (id && session.current.signed_in) void load()
@@ -90,14 +98,14 @@
           {VERDICTS[seen.verdict]?.word}: {seen.headline[preferences.units]}
         </p>
       </div>
-      <div class="flex w-full gap-2 sm:w-auto">
+      <div class="flex w-full flex-wrap gap-2 sm:w-auto">
         {#if system.may_change}
-          <button type="button" class="btn flex-1 btn-lg btn-primary" onclick={visit}
+          <button type="button" class="btn w-full btn-lg btn-primary sm:w-auto" onclick={visit}
             >{running ? 'Go on with the visit' : 'Start a visit'}</button
           >
         {/if}
-        <a class="btn btn-outline btn-lg" href="/systems/{id}/decide">Decide</a>
-        <a class="btn btn-outline btn-lg" href="/api/systems/{id}/file" download>Take the file</a>
+        <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/systems/{id}/decide">Decide</a>
+        <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/api/systems/{id}/file" download>Take the file</a>
       </div>
     </div>
 
@@ -180,6 +188,14 @@
         <p class="text-neutral">None kept yet.</p>
       {/if}
     </section>
+    {#if system.may_change}
+      <p class="mt-6 flex flex-wrap items-center gap-3 text-sm text-neutral">
+        {system.retired ? 'Retired: off the rounds, everything on record.' : 'No longer there? It keeps its record.'}
+        <button type="button" class="btn min-h-12" onclick={() => retire(!system!.retired)}
+          >{system.retired ? 'Bring it back' : 'Retire it'}</button
+        >
+      </p>
+    {/if}
   {:else}
     <p class="text-neutral">Reading the system…</p>
   {/if}

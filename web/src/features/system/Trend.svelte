@@ -24,7 +24,7 @@
     <svg
       {width}
       height={TALL}
-      role="img"
+      role="group"
       aria-label="{series.title} over {series.points.length} readings"
       class="block"
     >

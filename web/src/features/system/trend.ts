@@ -19,7 +19,7 @@ export function plotted(points: Point[], band: number | null, width: number, tal
     points: placed,
     line: placed.map(({ x, y }, at) => `${at ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join(''),
     band: band === null ? null : y(band),
-    labels: labelled(placed),
+    labels: labelled(placed, tall),
     years: years(points, x),
   }
 }
@@ -31,12 +31,13 @@ function spanned(low: number, high: number): [number, number] {
 }
 
 /** The first and the last figure: those between are on the table. */
-function labelled(placed: { of: Point; x: number; y: number }[]) {
+function labelled(placed: { of: Point; x: number; y: number }[], tall: number) {
   const ends = placed.length > 1 ? [placed[0]!, placed.at(-1)!] : placed
   return ends.map(({ of, x, y }, at) => ({
     value: of.value,
     x,
-    y: y - 12,
+    // Away from the line: above in the upper half, below in the lower.
+    y: y > tall / 2 ? y + 22 : y - 12,
     anchor: at === 0 && placed.length > 1 ? 'start' : placed.length > 1 ? 'end' : 'middle',
   }))
 }

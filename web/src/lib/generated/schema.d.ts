@@ -151,9 +151,69 @@ export interface paths {
         head?: never;
         /**
          * Change Site
-         * @description Remembers the units used on a site.
+         * @description Remembers the units used on a site, gives it another name.
          */
         patch: operations["plants_api_change_site"];
+        trace?: never;
+    };
+    "/api/workspaces/{workspace_id}/sites/{site_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Create Site
+         * @description Begins a site under the id given. Safe to repeat.
+         */
+        put: operations["plants_api_create_site"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/systems/{system_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Add System
+         * @description Begins a system under the id given, from a file or with the usual values of its kind. Safe to repeat.
+         */
+        put: operations["plants_api_add_system"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/retired": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Retire System
+         * @description Takes a system off the rounds, or brings it back; nothing on record is lost.
+         */
+        put: operations["plants_api_retire_system"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/decide": {
@@ -533,11 +593,13 @@ export interface components {
         };
         /**
          * RoundsOut
-         * @description All sites of the actor.
+         * @description All sites of the actor, and the workspaces they belong to.
          */
         RoundsOut: {
             /** Sites */
             sites: components["schemas"]["RoundsSite"][];
+            /** Workspaces */
+            workspaces: components["schemas"]["WorkspaceOut"][];
         };
         /**
          * RoundsSite
@@ -556,6 +618,11 @@ export interface components {
              * @enum {string}
              */
             units: "us" | "metric" | "kpa";
+            /**
+             * Workspace
+             * Format: uuid
+             */
+            workspace: string;
             /** Systems */
             systems: components["schemas"]["SystemRow"][];
         };
@@ -577,6 +644,23 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Retired */
+            retired: boolean;
+        };
+        /**
+         * WorkspaceOut
+         * @description A workspace; `may_add` tells whether this person may begin sites and systems in it.
+         */
+        WorkspaceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** May Add */
+            may_add: boolean;
         };
         /**
          * DecisionOut
@@ -1043,6 +1127,8 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Retired */
+            retired: boolean;
             site: components["schemas"]["SiteOut"];
             /**
              * Workspace
@@ -1068,14 +1154,49 @@ export interface components {
         };
         /**
          * SiteIn
-         * @description The units to remember for a site.
+         * @description What to change of a site: the units to remember, the name.
          */
         SiteIn: {
+            /** Units */
+            units?: ("us" | "metric" | "kpa") | null;
+            /** Name */
+            name?: string | null;
+        };
+        /**
+         * NewSite
+         * @description A site to begin.
+         */
+        NewSite: {
+            /** Name */
+            name: string;
             /**
              * Units
+             * @default us
              * @enum {string}
              */
             units: "us" | "metric" | "kpa";
+        };
+        /**
+         * NewSystem
+         * @description A system to begin: from a file, or of a kind with usual values.
+         */
+        NewSystem: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Kind */
+            kind?: string | null;
+            document?: components["schemas"]["SystemFile"] | null;
+        };
+        /**
+         * Retired
+         * @description Whether a system is off the rounds.
+         */
+        Retired: {
+            /** Retired */
+            retired: boolean;
         };
         /**
          * Answer
@@ -2742,6 +2863,223 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_create_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workspace_id: string;
+                site_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_add_system: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                site_id: string;
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSystem"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plants_api_retire_system: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Retired"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
                 };
             };
             /** @description Bad Request */

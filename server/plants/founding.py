@@ -1,0 +1,111 @@
+"""Sites and systems are begun, named and retired. Every write carries the id that the page gave it: safe to repeat."""
+
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.utils import timezone
+
+from config.problems import NotFound
+from journal.services import note
+from people.policies import Actor, require
+from zerodip.document import read_document
+from zerodip.errors import Fault, InvalidInput
+from zerodip.fields import Spec, check
+from zerodip.starting import starting_file
+from zerodip.system import KINDS
+
+from .models import Site, System
+from .selectors import sites_for_actor, system_for_actor
+from .services import create_system
+
+__all__ = ["add_system", "create_site", "rename_site", "retire_system"]
+
+_NAME = Spec(kind="words", title="Name", most=80)
+
+
+@transaction.atomic
+def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, units: str) -> Site:
+    """A new site under the id given. Raises InvalidInput, NotFound, Forbidden."""
+    require(actor, "sites.add", workspace_id)
+    known = Site.objects.filter(pk=site_id).first()
+    if known is not None:
+        if known.workspace_id != workspace_id:
+            raise NotFound
+        return known
+    name = _named(name, Site.objects.filter(workspace_id=workspace_id), "name")
+    site = Site.objects.create(id=site_id, workspace_id=workspace_id, name=name, units=units)
+    note(actor.user, "sites.add", site.pk, name=name)
+    return site
+
+
+@transaction.atomic
+def rename_site(actor: Actor, site_id: UUID, name: str) -> Site:
+    """Another name for a site. Raises InvalidInput, NotFound, Forbidden."""
+    site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
+    if site is None:
+        raise NotFound
+    require(actor, "sites.change", site.workspace_id)
+    site.name = _named(name, Site.objects.filter(workspace_id=site.workspace_id).exclude(pk=site_id), "name")
+    site.save(update_fields=["name"])
+    note(actor.user, "sites.change", site.pk, name=site.name)
+    return site
+
+
+@transaction.atomic
+def add_system(actor: Actor, site_id: UUID, system_id: UUID, kind: str | None, name: str, raw: Any) -> System:
+    """A new system on a site, from a file or, without one, with the usual values of its kind. Raises InvalidInput, NotFound,
+    Forbidden."""
+    site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
+    if site is None:
+        raise NotFound
+    require(actor, "systems.add", site.workspace_id)
+    known = System.objects.filter(pk=system_id).first()
+    if known is not None:
+        if known.site_id != site.pk:
+            raise NotFound
+        return known
+    document = read_document(_begun(kind, name) if raw is None else raw)
+    _named(document.system.name, System.objects.filter(site=site), "system.name" if raw is not None else "name")
+    system = create_system(site, document, system_id)
+    note(actor.user, "systems.add", system.pk, name=system.name)
+    return system
+
+
+def _begun(kind: str | None, name: str) -> dict[str, Any]:
+    faults = check(_NAME, name, "name")
+    if kind not in KINDS:
+        faults.append(
+            Fault(path="kind", code="not_a_choice", title="Kind", says=f"must be one of: {', '.join(KINDS)}.")
+        )
+    if faults or not name.strip():
+        raise InvalidInput(faults or [_missing("name")])
+    return starting_file(str(kind), name.strip())
+
+
+def _named(name: str, others: Any, path: str) -> str:
+    """The name, trimmed; refused where it is empty, too long, or another's."""
+    faults, name = check(_NAME, name, path), name.strip()
+    if not faults and not name:
+        faults = [_missing(path)]
+    if not faults and others.filter(name=name).exists():
+        faults = [Fault(path=path, code="taken", title="Name", says="is taken already; choose another.")]
+    if faults:
+        raise InvalidInput(faults)
+    return name
+
+
+def _missing(path: str) -> Fault:
+    return Fault(path=path, code="missing", title="Name", says="is missing.")
+
+
+@transaction.atomic
+def retire_system(actor: Actor, system_id: UUID, retired: bool) -> System:
+    """Takes a system off the rounds, with all that is on record, or brings it back. Raises NotFound, Forbidden."""
+    system = system_for_actor(actor, system_id, lock=True)
+    require(actor, "systems.change", system.site.workspace_id)
+    if retired != (system.retired_at is not None):
+        system.retired_at = timezone.now() if retired else None
+        system.save(update_fields=["retired_at"])
+        note(actor.user, "systems.retire" if retired else "systems.restore", system.pk)
+    return system

@@ -1,0 +1,86 @@
+"""Rounds and the system sheet: by date, systems added and retired, what past visits say."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from plants.models import Site, System
+
+from .conftest import Opener
+from .test_pages import no_serious_fault
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def add(page: Page) -> None:
+    page.get_by_role("button", name="Add a system").click()
+    expect(page.get_by_role("dialog", name="Add a system")).to_be_visible()
+
+
+def test_rounds_by_date_say_what_is_overdue_and_what_drifts(open_page: Opener) -> None:
+    page = open_page()
+    page.get_by_role("button", name="By date").click()
+    overdue = page.get_by_role("region", name="Overdue")
+    expect(overdue).to_contain_text("Millrace cottage")
+    expect(overdue).to_contain_text("of air a year")
+    expect(page.get_by_role("region", name="Never visited")).to_contain_text("Orchard house well")
+    expect(page.get_by_role("region", name="Due within a month")).to_contain_text("Potting-shed well")
+
+
+def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    page.emulate_media(reduced_motion="reduce")
+    add(page)
+    no_serious_fault(page)
+    page.get_by_label(re.compile("^Site")).select_option(label="A new site")
+    page.get_by_label("Name of the site").fill("Larkfield Nursery")
+    page.get_by_label("Name of the system").fill("Pond pump")
+    page.get_by_label(re.compile("^Kind")).select_option("cistern")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_text("Name is taken already")).to_be_visible()
+    page.get_by_label("Name of the site").fill("Mill pond")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_test_id("ribbon")).to_be_visible()
+    made = System.objects.get(name="Pond pump")
+    assert (made.site.name, made.document["system"]["kind"]) == ("Mill pond", "cistern")
+    page.get_by_role("link", name="Pond pump").click()
+    page.get_by_role("button", name="Retire it").click()
+    expect(page.get_by_role("button", name="Bring it back")).to_be_visible()
+    page.get_by_role("link", name="Rounds").click()
+    expect(page.get_by_role("region", name="Retired")).to_contain_text("Pond pump")
+
+
+def test_a_system_comes_out_of_a_file_and_a_bad_file_is_refused_by_field(open_page: Opener) -> None:
+    page = open_page()
+    given = System.objects.get(name="Byre well").document
+    given["system"]["name"] = "Byre well, copied"
+    add(page)
+    for name, content in (("notes.json", b"{ no"), ("odd.json", b'{"format": "zerodip-system", "version": 9}')):
+        page.get_by_label(re.compile("file")).set_input_files(
+            {"name": name, "mimeType": "application/json", "buffer": content}
+        )
+        if name == "notes.json":
+            expect(page.get_by_role("alert")).to_contain_text("notes.json is no JSON file")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_text(re.compile("version", re.I)).first).to_be_visible()
+    good = {"name": "byre.json", "mimeType": "application/json", "buffer": json.dumps(given).encode()}
+    page.get_by_label("Another file").set_input_files(good)  # type: ignore[arg-type]
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_test_id("ribbon")).to_be_visible()
+    assert System.objects.get(name="Byre well, copied").document["system"]["tanks"] == given["system"]["tanks"]
+    assert Site.objects.count() == 5
+
+
+def test_the_sheet_shows_what_past_visits_say_and_leads_to_them(open_page: Opener) -> None:
+    page = open_page()
+    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    charge = page.locator("[data-series=pre_charge]")
+    expect(charge).to_contain_text("1.4 psi lost a year")
+    expect(page.get_by_text("Pre-charge leaves its band about")).to_be_visible()
+    charge.get_by_text("As a table").click()
+    expect(charge.get_by_role("row")).to_have_count(6)
+    no_serious_fault(page)
+    charge.get_by_role("link", name=re.compile("^38 psi")).last.click()
+    expect(page.get_by_text("This visit is closed.")).to_be_visible()
