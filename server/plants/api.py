@@ -6,6 +6,7 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from config.answers import written
 from config.problems import Problem
 from people.policies import Actor
 from zerodip.decide import decision as decide
@@ -49,7 +50,7 @@ def _actor(request: HttpRequest) -> Actor:
 @router.get("/rounds", response={200: RoundsOut, 401: Problem}, openapi_extra={"x-permission": "rounds.read"})
 def read_rounds(request: HttpRequest) -> Any:
     """The actor's sites and systems, what needs a person first."""
-    return rounds_out(_actor(request))
+    return written(rounds_out(_actor(request)))
 
 
 @router.get(

@@ -7,21 +7,27 @@ from people.policies import PERMISSIONS, Actor
 from zerodip.rules import ORDER, Verdict
 
 from .models import Decision, Habits, Site, System
-from .selectors import decisions_of, sites_for_actor, workspaces_for_actor
+from .selectors import decisions_of, sites_for_actor, systems_for_actor, workspaces_for_actor
 
 __all__ = ["decision_out", "habits_out", "rounds_out", "system_out"]
 
 
-def _urgency(row: dict[str, Any]) -> tuple[int, int, int, str]:
-    """What needs a person first: the worst verdict, then how many of it, then the name."""
+def _urgency(row: dict[str, Any]) -> tuple[bool, int, int, int, str]:
+    """What needs a person first: the worst verdict, then how many of it, then the name; what is retired last."""
     seen = row["glance"]
-    return ORDER[Verdict(seen["verdict"])], -seen["stops"], -seen["cautions"], row["name"]
+    return row["retired"], ORDER[Verdict(seen["verdict"])], -seen["stops"], -seen["cautions"], row["name"]
 
 
 def rounds_out(actor: Actor) -> dict[str, Any]:
     """The actor's sites with their systems, in order of urgency. Three queries and the actor's roles."""
-    sites = [_site_row(site) for site in sites_for_actor(actor).prefetch_related("systems")]
-    by_urgency = sorted(sites, key=lambda row: [_urgency(system) for system in row["systems"][:1]])
+    sites = {site.pk: _site_row(site) for site in sites_for_actor(actor)}
+    for row in systems_for_actor(actor).values("id", "name", "glance", "changed_at", "retired_at", "site_id"):
+        shown = {name: row[name] for name in ("id", "name", "glance", "changed_at")}
+        if row["site_id"] in sites:  # one begun a moment ago, between the two queries, is there the next time
+            sites[row["site_id"]]["systems"].append({**shown, "retired": row["retired_at"] is not None})
+    for site in sites.values():
+        site["systems"].sort(key=_urgency)
+    by_urgency = sorted(sites.values(), key=lambda row: [_urgency(system) for system in row["systems"][:1]])
     return {
         "sites": by_urgency,
         "workspaces": [_workspace(actor, workspace) for workspace in workspaces_for_actor(actor)],
@@ -34,8 +40,7 @@ def _workspace(actor: Actor, workspace: Workspace) -> dict[str, Any]:
 
 
 def _site_row(site: Site) -> dict[str, Any]:
-    systems = sorted((_row(system) for system in site.systems.all()), key=_urgency)
-    return {"id": site.pk, "name": site.name, "units": site.units, "workspace": site.workspace_id, "systems": systems}
+    return {"id": site.pk, "name": site.name, "units": site.units, "workspace": site.workspace_id, "systems": []}
 
 
 def _row(system: System) -> dict[str, Any]:

@@ -4,8 +4,10 @@ from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Router
 
+from config.answers import written
 from config.problems import Problem
 from people.policies import Actor
 from plants.schemas import Units
@@ -42,7 +44,8 @@ def read_trends(request: HttpRequest, system_id: UUID, units: Units = "us") -> A
 @router.get("/outlook", response={200: list[OutlookOut], **REFUSALS}, openapi_extra=READ)
 def read_outlook(request: HttpRequest) -> Any:
     """When each system that was ever visited is due, and what is drifting."""
-    return [outlook_row(outlook) for outlook in selectors.outlooks(_actor(request))]
+    now_s = timezone.now().timestamp()
+    return written([outlook_row(row, now_s) for row in selectors.outlooks(_actor(request))])
 
 
 @router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -55,7 +58,7 @@ def open_visit(request: HttpRequest, system_id: UUID, visit_id: UUID, units: Uni
 @router.get("/visits", response={200: list[OpenVisit], **REFUSALS}, openapi_extra=READ)
 def read_open_visits(request: HttpRequest) -> Any:
     """The visits left open, oldest first."""
-    return [open_row(visit) for visit in selectors.open_visits(_actor(request))]
+    return written([open_row(visit) for visit in selectors.open_visits(_actor(request))])
 
 
 @router.get("/visits/{visit_id}", response={200: VisitOut, **REFUSALS}, openapi_extra=READ)

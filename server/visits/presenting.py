@@ -3,15 +3,13 @@
 from dataclasses import asdict
 from typing import Any
 
-from django.utils import timezone
-
 from people.policies import PERMISSIONS, Actor
 from zerodip.document import read_document
 from zerodip.trends.history import due_state
 from zerodip.visit.guide import visit_view
 from zerodip.visit.records import log_of
 
-from .models import Outlook, Visit
+from .models import Visit
 from .selectors import before, records_of
 
 __all__ = ["open_row", "outlook_row", "visit_out", "visit_row"]
@@ -55,14 +53,7 @@ def open_row(visit: Visit) -> dict[str, Any]:
     return {"id": visit.pk, "system": visit.system_id, "opened_at": visit.opened_at, "opened_by": name}
 
 
-def outlook_row(outlook: Outlook) -> dict[str, Any]:
-    """What the past visits say of a system, and how its check stands today."""
-    due = outlook.due_at.timestamp() if outlook.due_at else None
-    return {
-        "system": outlook.system_id,
-        "last_at": outlook.last_at,
-        "due_at": outlook.due_at,
-        "leaves_at": outlook.leaves_at,
-        "drifting": outlook.drifting,
-        "state": due_state(due, timezone.now().timestamp()),
-    }
+def outlook_row(row: dict[str, Any], now_s: float) -> dict[str, Any]:
+    """What the past visits say of a system, and how its check stands at `now_s` (since 1970)."""
+    due, system = row["due_at"], row.pop("system_id")
+    return {**row, "system": system, "state": due_state(due.timestamp() if due else None, now_s)}

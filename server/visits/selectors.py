@@ -59,10 +59,11 @@ def visits_of(system: System, most: int = 20) -> list[Visit]:
 
 def open_visits(actor: Actor) -> list[Visit]:
     """The visits left open on systems that the actor may see, oldest first."""
-    visits = Visit.objects.filter(system__in=systems_for_actor(actor), closed_at=None)
+    visits = Visit.objects.filter(system__in=systems_for_actor(actor).values("pk"), closed_at=None)
     return list(visits.select_related("opened_by").order_by("opened_at"))
 
 
-def outlooks(actor: Actor) -> list[Outlook]:
+def outlooks(actor: Actor) -> list[dict[str, Any]]:
     """The outlook of every system that the actor may see and that was visited; one query."""
-    return list(Outlook.objects.filter(system__in=systems_for_actor(actor)))
+    seen = Outlook.objects.filter(system__in=systems_for_actor(actor).values("pk"))
+    return [dict(row) for row in seen.values("system_id", "last_at", "due_at", "leaves_at", "drifting")]
