@@ -43,8 +43,9 @@ def practice(page: Page) -> None:
 
 def sheet(page: Page) -> None:
     """Opens a system's sheet."""
-    page.get_by_role("link", name="Orchard house well Pre-charge").click()
-    page.get_by_role("heading", name="Decisions").wait_for()
+    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    page.get_by_role("heading", name="Over the visits").scroll_into_view_if_needed()
+    page.evaluate("scrollTo(0, 330)")
 
 
 def plate(page: Page) -> None:

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from people.models import User
+from people.models import User, Workspace
 from plants.models import System
 from zerodip.document import read_document
 from zerodip.facts import facts_for
@@ -61,9 +61,9 @@ HISTORY: dict[str, tuple[_Row, ...]] = {
 }
 
 
-def load_history(user: User) -> None:
-    """Past visits of the demo's systems; those that were visited already keep what they have."""
-    for system in System.objects.filter(name__in=HISTORY, visits=None):
+def load_history(user: User, workspace: Workspace) -> None:
+    """Past visits of the systems of the demo's workspace; those that were visited already keep what they have."""
+    for system in System.objects.filter(site__workspace=workspace, name__in=HISTORY, visits=None):
         for row in HISTORY[system.name]:
             _visit(system, user, row)
         refresh_outlook(system)

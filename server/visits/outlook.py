@@ -29,7 +29,9 @@ def past_of(system: System) -> list[Past]:
 def trends_of(system: System, units: str) -> Trends:
     """The trends of a system as it stands. Raises InvalidInput for a file that can no longer be read."""
     document = read_document(system.document)
-    return trends(facts_for(document.system, document.settings, document.practice), past_of(system), units)
+    facts = facts_for(document.system, document.settings, document.practice)
+    taught = system.visits.exclude(slopes=[]).first()
+    return trends(facts, past_of(system), units, taught.slopes if taught else ())
 
 
 def refresh_outlook(system: System) -> None:

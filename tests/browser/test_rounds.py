@@ -79,6 +79,7 @@ def test_the_sheet_shows_what_past_visits_say_and_leads_to_them(open_page: Opene
     charge = page.locator("[data-series=pre_charge]")
     expect(charge).to_contain_text("1.4 psi lost a year")
     expect(page.get_by_text("Pre-charge leaves its band about")).to_be_visible()
+    expect(page.get_by_text("Learned of this switch: range nut")).to_be_visible()
     charge.get_by_text("As a table").click()
     expect(charge.get_by_role("row")).to_have_count(6)
     no_serious_fault(page)

@@ -117,6 +117,16 @@ def test_a_check_is_overdue_soon_or_later(days: float | None, state: str) -> Non
     assert due_state(None if days is None else 1e9 + days * 86400, 1e9) == state
 
 
+def test_what_turns_taught_is_said_of_each_nut_on_its_own_point() -> None:
+    slopes = [2.1 * PSI, 0.2 * PSI, 2.2 * PSI, 0.2 * PSI, 0.0, 0.1 * PSI, 2.9 * PSI, 0.3 * PSI]
+    said = trends(facts(), [], "us", slopes).learned
+    assert said == (
+        "Learned of this switch: range nut 2.1 psi a turn (give or take 0.2 psi), "
+        "differential nut 2.9 psi a turn (give or take 0.3 psi)."
+    )
+    assert trends(facts(), []).learned == ""
+
+
 def test_a_receiver_has_no_pre_charge_to_follow() -> None:
     machine = facts_for(compressor(), air_settings(), Practice())
     seen = trends(machine, [at(2025, None, None, run=60), at(2026, None, None, run=61)])

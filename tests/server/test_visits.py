@@ -6,11 +6,16 @@ from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
+from django.core.management import call_command
 from django.utils import timezone
 from visits.models import Entry, Outlook, Photo, Visit
+from visits.outlook import trends_of
 
 from plants.habits import habits_of
 from plants.models import System
+from plants.services import create_system
+from tests.core.plants import file
+from zerodip.document import read_document
 from zerodip.units import PSI
 
 from .conftest import World
@@ -235,3 +240,17 @@ def test_an_entry_of_one_visit_is_not_found_through_another(world: World) -> Non
     add(world, visit, "note", {"text": "ours"}, id=id)
     world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False})
     assert add(world, opened(world), "note", {"text": "theirs"}, id=id).status_code == 404
+
+
+def test_the_demo_s_past_is_made_once_and_only_in_its_own_workspace(world: World, settings: Any) -> None:
+    settings.DEMO_PASSWORD = "for tests only"
+    ours = create_system(world.site, read_document(file(system__name="Potting-shed well")))
+    for _ in range(2):
+        call_command("load_demo")
+    demo = System.objects.get(name="Potting-shed well", site__workspace__name="Demo rounds")
+    assert demo.visits.count() == 3
+    assert demo.outlook.due_at > demo.outlook.last_at
+    assert not ours.visits.exists()
+    told = trends_of(demo, "us")
+    assert told.learned.startswith("Learned of this switch: range nut")
+    assert told.series[0].per_year[0] / PSI == pytest.approx(-1.4, abs=0.1)  # type: ignore[index]

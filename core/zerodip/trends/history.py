@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from ..facts import Facts, WaterFacts
 from ..system import BLADDER_KINDS
 from ..units import PSI, text
+from ..visit.setting import learned_says
 from ..visit.summary import Summary
 from .line import Crossing, Line, falls_to, fit, losses
 
@@ -52,17 +53,18 @@ class Series:
 @dataclass(frozen=True, kw_only=True)
 class Trends:
     """The series; when the pre-charge leaves its band (s since 1970: likely, earliest, latest) and the band's end (Pa gauge); when
-    the next check is due by the school; what is drifting, in words."""
+    the next check is due by the school; what is drifting, and what a turn of each nut does, in words."""
 
     series: tuple[Series, ...]
     band_gauge_pa: float | None
     leaves_s: tuple[float | None, float | None, float | None] | None
     due_s: float | None
     drifting: tuple[str, ...]
+    learned: str
 
 
-def trends(facts: Facts, past: Sequence[Past], units: str = "us") -> Trends:
-    """What `past` (oldest first) says of the system as it stands."""
+def trends(facts: Facts, past: Sequence[Past], units: str = "us", slopes: Sequence[float] = ()) -> Trends:
+    """What `past` (oldest first) says of the system as it stands; `slopes` is what the last turns of its nuts taught."""
     charge = _charges(past, units) if _has_bladder(facts) else None
     run = _line("run", "Pump run", "duration", [(p, p.figures.run_s, False) for p in past], _RUN_SD_S, units)
     low = [(p, p.figures.left.cut_in_gauge_pa, True) for p in past]
@@ -80,6 +82,7 @@ def trends(facts: Facts, past: Sequence[Past], units: str = "us") -> Trends:
         leaves_s=leaves,
         due_s=_due(facts, past, charge),
         drifting=tuple(_drifting(facts, charge, run, units)),
+        learned=learned_says(facts, slopes, units),
     )
 
 

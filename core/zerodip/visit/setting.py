@@ -11,7 +11,7 @@ from ..turns.plan import Goal, Step, bound_pa, next_step, within
 from ..units import PSI, text
 from .records import SYSTEM_GAUGE, Log, Try, Turned
 
-__all__ = ["SetView", "TryView", "belief_of", "highest_pa", "set_view"]
+__all__ = ["SetView", "TryView", "belief_of", "highest_pa", "learned_says", "set_view"]
 
 ROUNDING_PA = 1.0 * PSI / 12**0.5  # a gauge is read to the next psi
 
@@ -160,7 +160,7 @@ def set_view(
         gauge_says=_gauge_says(low, facts, units),
         learned=""
         if belief is None or not (slopes or any(t.first or t.second for t in tries))
-        else _learned_says(belief, units),
+        else learned_says(facts, learned(belief), units),
     )
 
 
@@ -209,13 +209,15 @@ def _turns(step: Step, belief: Belief) -> tuple[Turn, ...]:
     return tuple(Turn(nut=nut.id, turns=t, says=f"{nut.title}: {turn_words(t)}") for nut, t in pairs if t)
 
 
-def _learned_says(belief: Belief, units: str) -> str:
-    """What a turn of each nut does, as learned, on the point that it is for."""
+def learned_says(facts: Facts, slopes: Sequence[float], units: str) -> str:
+    """What a turn of each nut does, as learned (mean and spread of each slope, Pa per turn), on the point that it is for."""
     said = []
-    for k, nut in enumerate(belief.of.nuts):
-        mean, spread = (text(value, "pressure", units) for value in belief.slope(k, nut.sets))
-        said.append(f"{nut.title} {mean} a turn (give or take {spread})")
-    return "Learned of this switch: " + ", ".join(said) + "."
+    for k, nut in enumerate(CLASSES[facts.nuts].nuts):
+        at = 4 * k + 2 * nut.sets
+        if at + 1 < len(slopes):
+            mean, spread = (text(value, "pressure", units) for value in slopes[at : at + 2])
+            said.append(f"{nut.title} {mean} a turn (give or take {spread})")
+    return f"Learned of this switch: {', '.join(said)}." if said else ""
 
 
 _PARTS = ("", "1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "7/8")

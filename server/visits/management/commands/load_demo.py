@@ -32,14 +32,14 @@ class Command(BaseCommand):
             if not user.check_password(settings.DEMO_PASSWORD):
                 user.set_password(settings.DEMO_PASSWORD)
                 user.save()
-            if not Workspace.objects.filter(name=WORKSPACE, members=user).exists():
-                self._load(user)
+            workspace = Workspace.objects.filter(name=WORKSPACE, members=user).first() or self._load(user)
+            load_history(user, workspace)
 
-    def _load(self, user: User) -> None:
+    def _load(self, user: User) -> Workspace:
         workspace = Workspace.objects.create(name=WORKSPACE)
         Membership.objects.create(user=user, workspace=workspace, role=Role.TECHNICIAN)
         for name, units, files in SITES:
             site = Site.objects.create(workspace=workspace, name=name, units=units)
             for file in files:
                 create_system(site, read_document(file))
-        load_history(user)
+        return workspace

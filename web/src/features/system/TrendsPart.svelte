@@ -29,6 +29,7 @@
     <div class="mb-2 grid gap-1">
       {#if trends.due_s != null}<p>Next check {day(trends.due_s)}.</p>{/if}
       {#if leaves}<p>{leaves}</p>{/if}
+      {#if trends.learned}<p>{trends.learned}</p>{/if}
       {#each trends.drifting as line (line)}<p class="font-bold">▲ {line}</p>{/each}
     </div>
     <div class="grid gap-2 sm:grid-cols-2">

@@ -1773,7 +1773,7 @@ export interface components {
         /**
          * Trends
          * @description The series; when the pre-charge leaves its band (s since 1970: likely, earliest, latest) and the band's end (Pa gauge); when
-         *     the next check is due by the school; what is drifting, in words.
+         *     the next check is due by the school; what is drifting, and what a turn of each nut does, in words.
          */
         Trends: {
             /** Series */
@@ -1790,6 +1790,8 @@ export interface components {
             due_s: number | null;
             /** Drifting */
             drifting: string[];
+            /** Learned */
+            learned: string;
         };
         /**
          * OutlookOut
