@@ -19,6 +19,11 @@
   <figcaption class="flex flex-wrap items-baseline justify-between gap-x-3">
     <span class="font-bold">{series.title}</span>
     <span class="text-sm">{series.says}</span>
+    {#if plot.band !== null}
+      <span class="w-full text-sm text-neutral"
+        ><span class="font-bold text-warning" aria-hidden="true">– –</span> below {say(band!)} it is out of its band</span
+      >
+    {/if}
   </figcaption>
   <div bind:clientWidth={width}>
     <svg
@@ -30,9 +35,6 @@
     >
       {#if plot.band !== null}
         <path d="M0 {plot.band}H{width}" stroke="var(--color-warning)" stroke-width="2" stroke-dasharray="6 4" />
-        <text x={width} y={plot.band - 5} text-anchor="end" class="text-[12px]" fill="var(--color-neutral)"
-          >band ends {say(band!)}</text
-        >
       {/if}
       <path d={plot.line} fill="none" stroke="var(--color-secondary)" stroke-width="2.5" />
       {#each plot.points as point, index (index)}
