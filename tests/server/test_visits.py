@@ -254,3 +254,32 @@ def test_the_demo_s_past_is_made_once_and_only_in_its_own_workspace(world: World
     told = trends_of(demo, "us")
     assert told.learned.startswith("Learned of this switch: range nut")
     assert told.series[0].per_year[0] / PSI == pytest.approx(-1.4, abs=0.1)  # type: ignore[index]
+
+
+@pytest.mark.parametrize("value", [None, "x", 1e400, -1, [], [[]], {}, {"first": {}}, {"text": ["a"]}, True, 10**400])
+@pytest.mark.parametrize(
+    "slot", ["try", "set.turned", "lap", "drain", "found.cut_in", "safe.power_off", "place", "note"]
+)
+def test_whatever_is_sent_is_kept_or_refused_and_the_visit_still_opens(world: World, slot: str, value: Any) -> None:
+    visit = opened(world)
+    answer = add(world, visit, slot, value)
+    assert answer.status_code in (200, 400, 422), answer.content
+    if answer.status_code == 422:
+        assert all(fault["message"] for fault in answer.json()["faults"])
+        assert not Entry.objects.exists()
+    assert world["viewer"].get(f"/api/visits/{visit}").status_code == 200
+
+
+def test_a_loss_of_almost_nothing_gives_no_date_that_a_calendar_cannot_hold(world: World) -> None:
+    _past(world, 731, 38, 38)
+    _past(world, 365, 37.9999, 38)
+    assert Outlook.objects.get().leaves_at is None
+    assert world["viewer"].get("/api/outlook").status_code == 200
+
+
+def test_a_reading_that_was_misread_may_be_emptied_again(world: World) -> None:
+    visit = opened(world)
+    wrong = add(world, visit, "found.pre_charge", 12 * PSI).json()["entries"][0]["id"]
+    answer = add(world, visit, "found.pre_charge", None, supersedes=wrong).json()
+    assert answer["system"]["document"]["system"]["found"]["pre_charge_gauge_pa"] is None
+    assert next(f for f in answer["view"]["read"] if f["slot"] == "found.pre_charge")["value"] is None

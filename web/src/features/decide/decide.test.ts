@@ -114,6 +114,34 @@ describe('the table', () => {
     expect(localStorage.getItem('zerodip.draft.s')).toBeNull()
   })
 
+  it('keeps plates read on site by themselves, on top of what a visit found meanwhile', async () => {
+    const table = await loaded()
+    const sent: Record<string, unknown>[] = []
+    const moved = { ...document, found: { air: 27 } }
+    answers['PUT /api/systems/s'] = async (request) => {
+      sent.push((await request.clone().json()) as Record<string, unknown>)
+      if (sent.length > 1) return { body: { ...system, version: 5, document: sent[1]!.document } }
+      answers['GET /api/systems/s'] = () => ({ body: { ...system, version: 4, document: moved } })
+      return { status: 409, body: { title: 'first', faults: [] } }
+    }
+    table.put('system.name', 'Read off the plate')
+    await table.keepPlates()
+    expect(sent.map((each) => each.version)).toEqual([3, 4])
+    expect(sent[1]!.document).toMatchObject({ system: { name: 'Read off the plate' }, found: { air: 27 } })
+    expect(table.dirty).toBe(false)
+    expect(localStorage.getItem('zerodip.draft.s')).toBeNull()
+  })
+
+  it('does not keep plates while settings lie on the table', async () => {
+    const table = await loaded()
+    table.move('cut_out', 65 * psi)
+    table.put('system.name', 'Read off the plate')
+    await table.keepPlates()
+    expect(asked.some(({ key }) => key === 'PUT /api/systems/s')).toBe(false)
+    expect(table.dirty).toBe(true)
+    await settled()
+  })
+
   it('offers both values when somebody else was first', async () => {
     const table = await loaded()
     const current = { version: 9, document: { ...document, system: { name: 'Theirs' } } }
