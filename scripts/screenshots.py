@@ -68,10 +68,10 @@ def go(page: Page, step: str) -> None:
     page.get_by_role("heading", name=step, exact=True).wait_for()
 
 
-def put(page: Page, **values: str) -> None:
-    """Types figures into fields by their labels (underscores for spaces)."""
+def put(page: Page, values: dict[str, str]) -> None:
+    """Types figures into fields by their labels."""
     for label, text in values.items():
-        field = page.get_by_label(label.replace("_", " "), exact=True)
+        field = page.get_by_label(label, exact=True)
         field.fill(text)
         field.press("Enter")
 
@@ -94,7 +94,7 @@ def set_switch(page: Page) -> None:
     """The second turn of the nuts."""
     visit(page)
     go(page, "Read")
-    put(page, **{"Gauge_reads_to_within": "0.5", "Cut-in_as_found": "29", "Cut-out_as_found": "48"})
+    put(page, {"Gauge reads to within": "0.5", "Cut-in as found": "29", "Cut-out as found": "48"})
     go(page, "Set")
     for again in (True, False):
         confirm(page, "Breaker off", "Prove it dead")
@@ -102,7 +102,7 @@ def set_switch(page: Page) -> None:
         if again:
             page.get_by_role("button", name="I have turned it so").click()
             confirm(page, "Cover back on")
-            put(page, **{"Cut-in_seen_on_the_gauge": "35", "Cut-out_seen_on_the_gauge": "54"})
+            put(page, {"Cut-in seen on the gauge": "35", "Cut-out seen on the gauge": "54"})
             page.get_by_role("button", name="Log try 1").click()
             page.get_by_text("Learned of this switch").wait_for()
     page.get_by_role("heading", name="Switch, to").scroll_into_view_if_needed()
@@ -119,7 +119,7 @@ def prove(page: Page) -> None:
         page.clock.fast_forward(seconds * 1000)
     page.get_by_test_id("stopwatch").click()
     page.get_by_text("Bucket test").click()
-    put(page, Water_caught="7")
+    put(page, {"Water caught": "7"})
     page.get_by_role("button", name="Keep what was caught").click()
     page.get_by_test_id("tell").wait_for()
     page.get_by_text("Bucket test").click()

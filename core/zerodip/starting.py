@@ -2,20 +2,16 @@
 
 from typing import Any
 
-from .units import to_si
+from .units import PSI, to_si
 
 __all__ = ["starting_file"]
 
 _GAL, _GPM, _CFM = to_si(1, "gal"), to_si(1, "gpm"), to_si(1, "cfm")
 
 
-def _psi(value: float) -> float:
-    return to_si(value, "psi")
-
-
 def _settings(cut_in: float, cut_out: float, air: float | None) -> dict[str, Any]:
-    charge = None if air is None else _psi(air)
-    return {"cut_in_gauge_pa": _psi(cut_in), "cut_out_gauge_pa": _psi(cut_out), "pre_charge_gauge_pa": charge}
+    charge = None if air is None else air * PSI
+    return {"cut_in_gauge_pa": cut_in * PSI, "cut_out_gauge_pa": cut_out * PSI, "pre_charge_gauge_pa": charge}
 
 
 _WATER: dict[str, Any] = {
@@ -29,14 +25,14 @@ _STARTS: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "cistern": (_WATER, _settings(30, 50, 28)),
     "boosted": (_WATER, _settings(40, 60, 38)),
     "compressor": (
-        {"receivers": [{"volume_m3": 60 * _GAL}], "pump": {"points": [{"gauge_pa": _psi(90), "flow_m3_s": 10 * _CFM}]}},
+        {"receivers": [{"volume_m3": 60 * _GAL}], "pump": {"points": [{"gauge_pa": 90 * PSI, "flow_m3_s": 10 * _CFM}]}},
         _settings(100, 125, None),
     ),
     "tankless": (
         {
-            "pump": {"points": [{"flow_m3_s": gpm * _GPM, "gauge_pa": _psi(psi)} for gpm, psi in _CURVE]},
+            "pump": {"points": [{"flow_m3_s": gpm * _GPM, "gauge_pa": psi * PSI} for gpm, psi in _CURVE]},
             "battery": {"least_v": 11.6, "most_v": 13.8},
-            "outlets": [{"name": "Tap", "flow_m3_s": 2 * _GPM, "gauge_pa": _psi(20)}],
+            "outlets": [{"name": "Tap", "flow_m3_s": 2 * _GPM, "gauge_pa": 20 * PSI}],
         },
         _settings(35, 46, None),
     ),

@@ -98,9 +98,7 @@ def read_file(request: HttpRequest, response: HttpResponse, system_id: UUID) -> 
 @router.patch("/sites/{site_id}", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"})
 def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
     """Remembers the units used on a site, gives it another name."""
-    if body.name is not None:
-        founding.rename_site(_actor(request), site_id, body.name)
-    return services.change_site(_actor(request), site_id, body.units)
+    return founding.change_site(_actor(request), site_id, body.units, body.name)
 
 
 @router.put(

@@ -19,7 +19,7 @@ from .models import Site, System
 from .selectors import sites_for_actor, system_for_actor
 from .services import create_system
 
-__all__ = ["add_system", "create_site", "rename_site", "retire_system"]
+__all__ = ["add_system", "change_site", "create_site", "retire_system"]
 
 _NAME = Spec(kind="words", title="Name", most=80)
 
@@ -40,15 +40,19 @@ def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, unit
 
 
 @transaction.atomic
-def rename_site(actor: Actor, site_id: UUID, name: str) -> Site:
-    """Another name for a site. Raises InvalidInput, NotFound, Forbidden."""
+def change_site(actor: Actor, site_id: UUID, units: str | None, name: str | None) -> Site:
+    """Remembers the unit system used on a site, gives it another name; None leaves as it is. Raises InvalidInput, NotFound,
+    Forbidden."""
     site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
     if site is None:
         raise NotFound
     require(actor, "sites.change", site.workspace_id)
-    site.name = _named(name, Site.objects.filter(workspace_id=site.workspace_id).exclude(pk=site_id), "name")
-    site.save(update_fields=["name"])
-    note(actor.user, "sites.change", site.pk, name=site.name)
+    others = Site.objects.filter(workspace_id=site.workspace_id).exclude(pk=site_id)
+    wanted = (units or site.units, site.name if name is None else _named(name, others, "name"))
+    if wanted != (site.units, site.name):
+        site.units, site.name = wanted
+        site.save(update_fields=["units", "name"])
+        note(actor.user, "sites.change", site.pk, units=site.units, name=site.name)
     return site
 
 

@@ -16,9 +16,9 @@ from zerodip.facts import facts_for
 from .glancing import glance_of
 from .habits import following
 from .models import Decision, Site, System
-from .selectors import sites_for_actor, system_for_actor
+from .selectors import system_for_actor
 
-__all__ = ["change_site", "create_system", "mirror", "save_decision", "save_system"]
+__all__ = ["create_system", "mirror", "save_decision", "save_system"]
 
 
 def create_system(site: Site, document: Document, system_id: UUID | None = None) -> System:
@@ -110,18 +110,3 @@ def mirror(system_id: UUID, **values: float | None) -> None:
 
 def _current(system: System) -> dict[str, Any]:
     return {"version": system.version, "changed_at": system.changed_at.isoformat(), "document": system.document}
-
-
-@transaction.atomic
-def change_site(actor: Actor, site_id: UUID, units: str | None) -> Site:
-    """Remembers the unit system used on a site. Raises NotFound, Forbidden."""
-    site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
-    if site is None:
-        raise NotFound
-    require(actor, "sites.change", site.workspace_id)
-    if units is None or units == site.units:
-        return site
-    site.units = units
-    site.save(update_fields=["units"])
-    note(actor.user, "sites.change", site.pk, units=units)
-    return site

@@ -7,7 +7,7 @@ from plants.models import System
 from zerodip.document import read_document
 from zerodip.errors import InvalidInput
 from zerodip.facts import facts_for
-from zerodip.trends.history import Past, Trends, trends
+from zerodip.trends.history import Past, Trends, drifting, trends
 from zerodip.units import SYSTEMS
 from zerodip.visit.summary import summary
 
@@ -45,8 +45,7 @@ def refresh_outlook(system: System) -> None:
     except InvalidInput:
         return
     facts = facts_for(document.system, document.settings, document.practice)
-    by_units = {units: trends(facts, past, units) for units in SYSTEMS}
-    told = by_units["us"]
+    told = trends(facts, past)
     likely = told.leaves_s[0] if told.leaves_s else None
     Outlook.objects.update_or_create(
         system=system,
@@ -54,7 +53,7 @@ def refresh_outlook(system: System) -> None:
             "last_at": datetime.fromtimestamp(past[-1].at_s, UTC),
             "due_at": _time(told.due_s),
             "leaves_at": _time(likely),
-            "drifting": {units: list(each.drifting) for units, each in by_units.items()},
+            "drifting": {units: list(drifting(facts, told.series, units)) for units in SYSTEMS},
         },
     )
 

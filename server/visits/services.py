@@ -23,6 +23,7 @@ from zerodip.visit.setting import set_view
 
 from .models import Entry, Photo, Visit
 from .outlook import past_of, refresh_outlook
+from .records import record_of
 from .selectors import before, records_of, visit_for_actor
 
 __all__ = ["MIRRORED", "add_entry", "add_photo", "open_visit", "set_open"]
@@ -83,29 +84,31 @@ def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: An
         raise InvalidInput(faults)
     if visit.closed_at is not None:
         raise Conflict("The visit is closed. Open it again to add to it.", {"closed": True})
-    _no_overwriting(visit, slot, value, supersedes)
-    Entry.objects.create(id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user)
+    records = records_of(visit)
+    _no_overwriting(log_of(records), slot, value, supersedes)
+    made = Entry.objects.create(
+        id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user
+    )
+    log = log_of([*records, record_of(made)])
     if slot in MIRRORED or slot in (SYSTEM_GAUGE, AIR_GAUGE):
-        _mirror(visit, [slot] if slot in MIRRORED else list(MIRRORED))
+        _mirror(visit, log, [slot] if slot in MIRRORED else list(MIRRORED))
     if slot == "try":
-        _learn(visit)
+        _learn(visit, log)
     note(actor.user, "visits.change", visit.system_id, visit=str(visit.pk), slot=slot)
     return visit
 
 
-def _mirror(visit: Visit, slots: list[str]) -> None:
+def _mirror(visit: Visit, log: Log, slots: list[str]) -> None:
     """Puts what was found into the system's file, freed of what the gauge is known to read low by."""
-    log = log_of(records_of(visit))
     for slot in slots:
         if slot in log.values:
             mirror(visit.system_id, **{MIRRORED[slot]: log.true(slot)})
 
 
-def _no_overwriting(visit: Visit, slot: str, value: Any, supersedes: UUID | None) -> None:
+def _no_overwriting(log: Log, slot: str, value: Any, supersedes: UUID | None) -> None:
     """A slot with one value is changed only by who has seen what stands there; an entry of a series is corrected only by who
     has seen how it stands; turns of the nuts are recorded only by who has seen the look before. What a person confirms
     (and where the visit stands) is the last word of whoever said it."""
-    log = log_of(records_of(visit))
     if slot == "place" or slot.startswith("safe."):
         return
     if slot in SERIES:
@@ -132,12 +135,12 @@ def _unseen(log: Log, slot: str, value: Any, supersedes: UUID | None) -> Record 
     return kept[-1] if after is not None and after < len(kept) else None
 
 
-def _learn(visit: Visit) -> None:
+def _learn(visit: Visit, log: Log) -> None:
     """Keeps what the tries teach of the nuts, for the next visit."""
     document = read_document(visit.system.document)
     facts = facts_for(document.system, document.settings, document.practice)
     _, slopes = before(visit)
-    visit.slopes = list(set_view(facts, log_of(records_of(visit)), "us", slopes).slopes)
+    visit.slopes = list(set_view(facts, log, "us", slopes).slopes)
     visit.save(update_fields=["slopes"])
 
 

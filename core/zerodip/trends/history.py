@@ -10,7 +10,7 @@ from ..visit.setting import learned_says
 from ..visit.summary import Summary
 from .line import Crossing, Line, falls_to, fit, losses
 
-__all__ = ["YEAR_S", "Past", "Series", "TrendPoint", "Trends", "due_state", "trends"]
+__all__ = ["YEAR_S", "Past", "Series", "TrendPoint", "Trends", "drifting", "due_state", "trends"]
 
 YEAR_S = 365.2425 * 86400
 _READING_SD_PA = 0.7 * PSI  # of a gauge read to the next psi: common practice, no source
@@ -81,7 +81,7 @@ def trends(facts: Facts, past: Sequence[Past], units: str = "us", slopes: Sequen
         band_gauge_pa=band,
         leaves_s=leaves,
         due_s=_due(facts, past, charge),
-        drifting=tuple(_drifting(facts, charge, run, units)),
+        drifting=drifting(facts, series, units),
         learned=learned_says(facts, slopes, units),
     )
 
@@ -181,16 +181,17 @@ def _due(facts: Facts, past: Sequence[Past], charge: Series | None) -> float | N
     return past[-1].at_s + years * YEAR_S
 
 
-def _drifting(facts: Facts, charge: Series | None, run: Series | None, units: str) -> list[str]:
+def drifting(facts: Facts, series: Sequence[Series], units: str) -> tuple[str, ...]:
+    """What moves faster than is usual, in words."""
+    by = {each.id: each.per_year for each in series}
     found = []
-    if charge is not None and charge.per_year is not None and isinstance(facts, WaterFacts):
-        loss, sd = -charge.per_year[0], charge.per_year[1]
-        if loss - sd > facts.usual_loss_pa_per_year:
-            found.append(f"Loses {text(loss, 'pressure', units)} of air a year; 1 to 2 psi is usual.")
-    if run is not None and run.per_year is not None and run.points:
-        slope, sd = run.per_year
-        if abs(slope) > 2 * sd and abs(slope) > _DRIFTING * run.points[-1].value:
+    charge, run = by.get("pre_charge"), by.get("run")
+    if charge is not None and isinstance(facts, WaterFacts) and -charge[0] - charge[1] > facts.usual_loss_pa_per_year:
+        found.append(f"Loses {text(-charge[0], 'pressure', units)} of air a year; 1 to 2 psi is usual.")
+    if run is not None:
+        (slope, sd), last = run, next(each for each in series if each.id == "run").points[-1].value
+        if abs(slope) > 2 * sd and abs(slope) > _DRIFTING * last:
             found.append(
                 f"Pump run {text(abs(slope), 'duration', units)} {'longer' if slope > 0 else 'shorter'} a year."
             )
-    return found
+    return tuple(found)

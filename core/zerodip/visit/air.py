@@ -31,7 +31,7 @@ def air_view(facts: Facts, log: Log, units: str) -> AirView | None:
     target = _charge_target(facts)
     if target is None or not isinstance(facts, WaterFacts):
         return None
-    low = float(log.value(AIR_GAUGE) or 0.0)
+    low = log.low_by(AIR_GAUGE)
     found, left, flow = log.value("found.pre_charge"), log.value("air.left"), log.value("air.inflator")
     shown = target - low
     step = None if found is None else shown - float(found)

@@ -231,8 +231,13 @@ class Log:
     def true(self, slot: str) -> float | None:
         """A pressure as found, freed of what its gauge is known to read low by, Pa gauge."""
         shown = self.value(slot)
-        low = self.value(AIR_GAUGE if slot in BY_AIR_GAUGE else SYSTEM_GAUGE)
-        return None if shown is None else float(shown) + float(low or 0.0)
+        return (
+            None if shown is None else float(shown) + self.low_by(AIR_GAUGE if slot in BY_AIR_GAUGE else SYSTEM_GAUGE)
+        )
+
+    def low_by(self, gauge: str) -> float:
+        """What a gauge (SYSTEM_GAUGE, AIR_GAUGE) is known to read low by, Pa; nothing where that is not known."""
+        return float(self.value(gauge) or 0.0)
 
     def turned(self) -> Turned | None:
         """Turns made since the last look, if any."""

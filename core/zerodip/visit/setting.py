@@ -124,22 +124,17 @@ def set_view(
     `order` and `eager` are the goal's."""
     tries, made = log.records("try"), log.turned()
     belief, noise = belief_of(facts, log, tries, slopes), noise_pa(log)
-    low = float(log.value(SYSTEM_GAUGE) or 0.0)
+    low = log.low_by(SYSTEM_GAUGE)
     goal = Goal(
         cut_in_pa=facts.cut_in_pa - low, cut_out_pa=facts.cut_out_pa - low, tolerance_pa=1.0 * PSI,
         highest_pa=highest_pa(facts) - low, order=order, eager=eager,
     )  # fmt: skip
     wrong = () if belief is None else complaints(belief, _watches(log, tries, belief), noise)
-    step = (
-        None
-        if belief is None
-        else _awaited(belief, made, goal)
-        if made
-        else _answered(next_step(belief, goal), wrong, goal)
-    )
+    step = None if belief is None else _step(belief, goal, made, wrong)
+    may_turn = belief is not None and step is not None and step.do in ("watch", "stop") and _could_turn(belief, goal)
     return SetView(
         do="first" if step is None else step.do,
-        says=_says(step, goal, belief, units),
+        says=_says(step, goal, may_turn, units),
         turns=() if step is None or belief is None else _turns(step, belief),
         nuts=tuple(NutView(nut=nut.id, title=nut.title) for nut in CLASSES[facts.nuts].nuts),
         looks=len(tries),
@@ -149,7 +144,7 @@ def set_view(
         expect_in_pa=None if step is None else (step.cut_in_pa[0], 2 * step.cut_in_pa[1]),
         expect_out_pa=None if step is None else (step.cut_out_pa[0], 2 * step.cut_out_pa[1]),
         sure=0.0 if step is None else step.sure,
-        may_turn=belief is not None and step is not None and step.do in ("watch", "stop") and _could_turn(belief, goal),
+        may_turn=may_turn,
         tolerance_pa=goal.tolerance_pa,
         tries=tuple(
             _try_view(entry.id, each, goal) for entry, each in zip(log.series.get("try", ()), tries, strict=True)
@@ -171,8 +166,11 @@ def _gauge_says(low: float, facts: Facts, units: str) -> str:
     return f"As this gauge shows them: it reads {text(abs(low), 'pressure', units)} {'low' if low > 0 else 'high'}, for {wanted}."
 
 
-def _answered(step: Step, wrong: Sequence[Complaint], goal: Goal) -> Step:
-    """A switch that does not answer is not turned further unless the person wants to."""
+def _step(belief: Belief, goal: Goal, made: Turned | None, wrong: Sequence[Complaint]) -> Step:
+    """Turns that were made are watched first; a switch that does not answer is not turned further unless the person wants to."""
+    if made is not None:
+        return _awaited(belief, made, goal)
+    step = next_step(belief, goal)
     silent = any(each.id == "no-answer" for each in wrong)
     return replace(step, do="stop", turns=()) if silent and step.do == "turn" and not goal.eager else step
 
@@ -230,8 +228,8 @@ def turn_words(turns: float) -> str:
     return f"{said} turn{'s' if size > 8 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
 
 
-def _says(step: Step | None, goal: Goal, belief: Belief | None, units: str) -> str:
-    if step is None or belief is None:
+def _says(step: Step | None, goal: Goal, may_turn: bool, units: str) -> str:
+    if step is None:
         return "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
     if step.do == "done":
         return f"Set: {step.sure:.0%} sure that both points lie within {text(goal.tolerance_pa, 'pressure', units)}."
@@ -239,7 +237,7 @@ def _says(step: Step | None, goal: Goal, belief: Belief | None, units: str) -> s
         return "Stop turning: this switch does not answer. Find out why first; then watch it through one more cycle."
     if step.do == "watch":
         held = " A limit keeps the next turn back." if step.held else ""
-        if _could_turn(belief, goal):
+        if may_turn:
             return "Watch one more cycle before the next turn: the better it is known, the fewer turns it takes." + held
         return f"Do not turn: watch the gauge through one more cycle. It is {step.sure:.0%} sure now." + held
     low, high = (

@@ -4,7 +4,7 @@ import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from .records import Entry, Log, log_of
+from .records import SYSTEM_GAUGE, Entry, Log, log_of
 
 __all__ = ["Points", "Summary", "figures", "summary"]
 
@@ -53,7 +53,7 @@ def figures(log: Log) -> Summary:
 
 def _left(log: Log, found: Points) -> Points:
     """The last look at the switch, and the pre-charge read again; as found where nothing was done."""
-    looks, low = log.records("try"), float(log.value("gauge.low") or 0.0)
+    looks, low = log.records("try"), log.low_by(SYSTEM_GAUGE)
     charge = log.true("air.left")
     return Points(
         cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,

@@ -1,4 +1,5 @@
 import type { Schemas } from '../../lib/api/client'
+import { day } from '../../lib/dates'
 
 type Site = Schemas['RoundsOut']['sites'][number]
 type Outlook = Schemas['OutlookOut']
@@ -58,8 +59,6 @@ function dated(rows: Row[]): Group[] {
     rows: rows.filter((row) => stateOf(row) === id).toSorted((a, b) => due(a).localeCompare(due(b))),
   }))
 }
-
-const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
 
 /** When the next check is, in a few words. */
 export function dueWords(outlook: Outlook | undefined): string {

@@ -3,6 +3,7 @@
   import BandGlyph from '../../lib/controls/BandGlyph.svelte'
   import TopBar from '../../lib/controls/TopBar.svelte'
   import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
+  import { day } from '../../lib/dates'
   import { figureAt } from '../../lib/file'
   import { preferences } from '../../lib/preferences.svelte'
   import { session } from '../../lib/session.svelte'
@@ -74,7 +75,6 @@
       ['Pre-charge', 'pre_charge'],
     ].filter(([, name]) => name !== 'pre_charge' || system?.glance.pre_charge_gauge_pa != null),
   )
-  const day = (at: string) => new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
 </script>
 
 <svelte:head><title>{system?.name ?? 'System'} · Zero Dip</title></svelte:head>

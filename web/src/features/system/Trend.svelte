@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
+  import { dateOf, day } from '../../lib/dates'
   import { preferences } from '../../lib/preferences.svelte'
   import { text, type Dimension } from '../../lib/units'
   import { plotted } from './trend'
@@ -11,7 +12,6 @@
   const dimension = $derived(series.dimension as Dimension)
   const say = (value: number) => text(value, dimension, preferences.units)
   const plot = $derived(plotted(series.points, band ?? null, width, TALL))
-  const day = (s: number) => new Date(s * 1000).toLocaleDateString([], { dateStyle: 'medium' })
   const rows = $derived(series.points.toReversed())
 </script>
 
@@ -38,7 +38,7 @@
       {/if}
       <path d={plot.line} fill="none" stroke="var(--color-secondary)" stroke-width="2.5" />
       {#each plot.points as point, index (index)}
-        <a href="/visits/{point.of.visit}" aria-label="{say(point.of.value)}, {day(point.of.at_s)}">
+        <a href="/visits/{point.of.visit}" aria-label="{say(point.of.value)}, {day(dateOf(point.of.at_s))}">
           <circle cx={point.x} cy={point.y} r="14" fill="transparent" />
           <circle
             cx={point.x}
@@ -72,7 +72,7 @@
       <tbody>
         {#each rows as row, index (index)}
           <tr>
-            <td><a class="link" href="/visits/{row.visit}">{day(row.at_s)}</a></td>
+            <td><a class="link" href="/visits/{row.visit}">{day(dateOf(row.at_s))}</a></td>
             <td>{row.left ? 'left' : 'found'}</td>
             <td class="figure text-right">{say(row.value)}</td>
           </tr>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, outcome, type Schemas } from '../../lib/api/client'
+  import { dateOf, day } from '../../lib/dates'
   import { preferences } from '../../lib/preferences.svelte'
   import Trend from './Trend.svelte'
 
@@ -13,8 +14,7 @@
       if (data) trends = data as Schemas['Trends']
     })
   })
-  const month = (s: number) => new Date(s * 1000).toLocaleDateString([], { month: 'long', year: 'numeric' })
-  const day = (s: number) => new Date(s * 1000).toLocaleDateString([], { dateStyle: 'medium' })
+  const month = (s: number) => dateOf(s).toLocaleDateString([], { month: 'long', year: 'numeric' })
   const leaves = $derived.by(() => {
     const [likely, earliest, latest] = trends?.leaves_s ?? []
     if (likely == null) return ''
@@ -27,7 +27,7 @@
   <section aria-labelledby="trends" class="mb-6">
     <h2 id="trends" class="mb-2 font-bold">Over the visits</h2>
     <div class="mb-2 grid gap-1">
-      {#if trends.due_s != null}<p>Next check {day(trends.due_s)}.</p>{/if}
+      {#if trends.due_s != null}<p>Next check {day(dateOf(trends.due_s))}.</p>{/if}
       {#if leaves}<p>{leaves}</p>{/if}
       {#if trends.learned}<p>{trends.learned}</p>{/if}
       {#each trends.drifting as line (line)}<p class="font-bold">▲ {line}</p>{/each}

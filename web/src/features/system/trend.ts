@@ -1,4 +1,5 @@
 import type { Schemas } from '../../lib/api/client'
+import { dateOf } from '../../lib/dates'
 
 type Point = Schemas['TrendPoint']
 const SIDE = 16
@@ -45,6 +46,6 @@ function labelled(placed: { of: Point; x: number; y: number }[], tall: number) {
 function years(points: Point[], x: (s: number) => number) {
   const visits = points.filter((point, at) => at === 0 || point.at_s - points[at - 1]!.at_s > VISIT_S)
   const said = new Map<string, number>()
-  for (const point of visits) said.set(String(new Date(point.at_s * 1000).getFullYear()), x(point.at_s))
+  for (const point of visits) said.set(String(dateOf(point.at_s).getFullYear()), x(point.at_s))
   return [...said].map(([says, x]) => ({ says, x }))
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Check from './Check.svelte'
-  import Stepper from './Stepper.svelte'
+  import SlotStepper from './SlotStepper.svelte'
   import type { VisitState } from './visit.svelte'
 
   /** The pre-charge: how much to add or let out, then what is left. Only with the tank drained and power off. */
@@ -24,25 +24,15 @@
     {#if !ready && at.open}
       <p class="text-sm font-bold text-error">Power is not confirmed off and the tank not drained: see Make safe.</p>
     {/if}
-    <Stepper
-      id="slot-air.inflator"
-      title="Inflator delivers"
-      value={at.value('air.inflator')}
-      dimension="air_flow"
-      faults={at.faultsAt('air.inflator')}
-      disabled={!at.open}
-      onset={(si, settled) => at.put('air.inflator', si, settled)}
-    />
-    <Stepper
-      id="slot-air.left"
+    <SlotStepper state={at} slot="air.inflator" title="Inflator delivers" dimension="air_flow" />
+    <SlotStepper
+      state={at}
+      slot="air.left"
       title="Read again: pre-charge left"
-      value={at.value('air.left')}
       dimension="pressure"
       start={air.target_gauge_pa}
       note={air.left_gauge_pa == null ? '' : left}
-      faults={at.faultsAt('air.left')}
-      disabled={!at.open || (!ready && at.value('air.left') == null)}
-      onset={(si, settled) => at.put('air.left', si, settled)}
+      shut={!ready}
     />
     <Check
       does="Valve cap back on: the cap is the real seal."

@@ -1,15 +1,13 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { eighths, way } from './turns'
+  import { eighths, proposed, way } from './turns'
 
   /** The turns as they really were, where they were not those proposed. */
   let { set, disabled, onturned }: { set: Schemas['SetView']; disabled: boolean; onturned: (turns: number[]) => void } =
     $props()
   // By value: an answer that proposes the same must not undo what is being entered.
-  const proposed = $derived(
-    JSON.stringify(set.nuts.map((nut) => set.turns.find((turn) => turn.nut === nut.nut)?.turns ?? 0)),
-  )
-  let turns = $derived(JSON.parse(proposed) as number[])
+  const said = $derived(JSON.stringify(proposed(set)))
+  let turns = $derived(JSON.parse(said) as number[])
 </script>
 
 <details class="rounded-box border border-base-300 px-3">

@@ -3,7 +3,7 @@
   import { text, type Dimension } from '../../lib/units'
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
-  import Stepper from './Stepper.svelte'
+  import SlotStepper from './SlotStepper.svelte'
   import type { VisitState } from './visit.svelte'
   import YesNo from './YesNo.svelte'
 
@@ -37,16 +37,13 @@
     {@const value = at.value(field.slot)}
     <div data-slot={field.slot}>
       {#if field.kind === 'quantity'}
-        <Stepper
-          id="slot-{field.slot}"
+        <SlotStepper
+          state={at}
+          slot={field.slot}
           title={field.title}
-          {value}
           dimension={field.dimension as Dimension}
           start={start(field.slot, field.last)}
           note={note(field)}
-          faults={at.faultsAt(field.slot)}
-          disabled={!at.open}
-          onset={(si, settled) => at.put(field.slot, si, settled)}
         />
       {:else if field.kind === 'flag'}
         <YesNo title={field.title} {value} disabled={!at.open} onset={(flag) => at.put(field.slot, flag)} />

@@ -10,6 +10,7 @@
   import Otherwise from './Otherwise.svelte'
   import Power from './Power.svelte'
   import Tries from './Tries.svelte'
+  import { proposed } from './turns'
   import type { VisitState } from './visit.svelte'
 
   /** The air first, then the switch: one instruction at a time; nothing is turned until power is confirmed off. */
@@ -29,7 +30,6 @@
   let correcting = $state<string | undefined>()
 
   const turned = ([first = 0, second = 0]: number[]) => at.put('set.turned', { first, second, after: set.looks })
-  const proposed = () => turned(set.nuts.map((nut) => set.turns.find((turn) => turn.nut === nut.nut)?.turns ?? 0))
 </script>
 
 {#if view.air}<AirStep state={at} />{/if}
@@ -81,7 +81,7 @@
       type="button"
       class="btn min-h-16 btn-lg btn-primary"
       disabled={!at.open || power !== 'off'}
-      onclick={proposed}>I have turned it so</button
+      onclick={() => turned(proposed(set))}>I have turned it so</button
     >
     <Otherwise {set} disabled={!at.open || power !== 'off'} onturned={turned} />
   {:else}

@@ -1,4 +1,4 @@
-import { createStore, delMany, entries, set } from 'idb-keyval'
+import { createStore, delMany, entries, set, type UseStore } from 'idb-keyval'
 
 /** Photos taken and not sent yet, on this device: a cellar has no signal, and a second look at a plate costs a drive. */
 export interface Taken {
@@ -7,7 +7,8 @@ export interface Taken {
   plate: string
   data: Blob
 }
-const store = () => createStore('zerodip-photos', 'taken')
+let opened: UseStore | undefined
+const store = () => (opened ??= createStore('zerodip-photos', 'taken'))
 
 /** The photos of a visit that wait, oldest first. None where the browser keeps nothing. */
 export async function taken(visit: string): Promise<Taken[]> {
