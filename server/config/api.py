@@ -1,6 +1,7 @@
 """The API: closed by default, each operation with its permission."""
 
 from ninja import NinjaAPI
+from papers.api import router as papers
 from visits.api import router as visits
 
 from people.api import router as people
@@ -14,3 +15,4 @@ install(api)
 api.add_router("", people)
 api.add_router("", plants)
 api.add_router("", visits)
+api.add_router("", papers)

@@ -32,6 +32,7 @@ INSTALLED_APPS = [
     "people",
     "plants",
     "visits",
+    "papers",
     "journal",
 ]
 
@@ -53,6 +54,7 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [SERVER / "templates"],
+        "APP_DIRS": True,
         "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
     }
 ]

@@ -3,6 +3,7 @@
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import TemplateView
+from papers.views import shared
 
 from .api import api
 
@@ -10,7 +11,8 @@ page = ensure_csrf_cookie(TemplateView.as_view(template_name="page.html"))
 
 urlpatterns = [
     path("api/", api.urls),
-    re_path(r"^(?!api/|static/|media/|favicon\.ico).*$", page, name="page"),
+    re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
+    re_path(r"^(?!api/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]
 handler404 = "config.problems.not_found"
 handler500 = "config.problems.broken"

@@ -25,6 +25,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "decide.ask": _ALL,
     "visits.read": _ALL,
     "visits.change": _WRITERS,
+    "papers.read": _ALL,
+    "papers.share": _WRITERS,
     "habits.read": _ALL,
     "habits.change": _WRITERS,
 }

@@ -17,7 +17,7 @@ from zerodip.trends.history import Trends
 from . import selectors, services
 from .outlook import trends_of
 from .presenting import open_row, outlook_row, visit_out, visit_row
-from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOpen, VisitOut, VisitRow
+from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOut, VisitRow
 
 router = Router(tags=["visits"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -69,10 +69,10 @@ def read_visit(
     return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order, eager)
 
 
-@router.put("/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
-def set_open(request: HttpRequest, visit_id: UUID, body: VisitOpen, units: Units = "us") -> Any:
-    """Closes a visit or opens it again."""
-    return visit_out(_actor(request), services.set_open(_actor(request), visit_id, body.open), units)
+@router.put("/visits/{visit_id}/closed", response=CHANGES, openapi_extra=CHANGE)
+def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Any:
+    """Closes a visit for good. Safe to repeat; readings can still be corrected, with their date."""
+    return visit_out(_actor(request), services.close_visit(_actor(request), visit_id), units)
 
 
 @router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -93,7 +93,7 @@ def add_entry(
 
 @router.put(
     "/visits/{visit_id}/photos/{photo_id}",
-    response={200: PhotoOut, **REFUSALS},
+    response={200: PhotoOut, 409: Problem, **REFUSALS},
     openapi_extra={
         **CHANGE,
         "requestBody": {"content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}}}},

@@ -78,7 +78,18 @@ def _visit(system: System, user: User, row: _Row) -> None:
     Entry.objects.bulk_create(entries)
     Entry.objects.filter(visit=visit).update(made_at=opened + timedelta(minutes=20))
     slopes = _slopes(system, visit) if row[5] else []
-    Visit.objects.filter(pk=visit.pk).update(opened_at=opened, closed_at=opened + timedelta(hours=1), slopes=slopes)
+    Visit.objects.filter(pk=visit.pk).update(
+        opened_at=opened, closed_at=opened + timedelta(hours=1), slopes=slopes, document=_then(system.document)
+    )
+
+
+def _then(document: dict[str, Any]) -> dict[str, Any]:
+    """The file as it was: without today's temperature, which asks for another pre-charge today."""
+    system = document["system"]
+    if not system.get("site"):
+        return document
+    entered = {path: typed for path, typed in document["entered"].items() if not path.endswith(".now_k")}
+    return {**document, "system": {**system, "site": {**system["site"], "now_k": None}}, "entered": entered}
 
 
 def _slopes(system: System, visit: Visit) -> list[float]:

@@ -9,7 +9,8 @@ from plants.models import System
 
 
 class Visit(models.Model):
-    """One walk through the steps on one system. `slopes` is what its tries taught of the nuts (zerodip.visit.setting)."""
+    """One walk through the steps on one system. `slopes` is what its tries taught of the nuts (zerodip.visit.setting);
+    `document` the system's file as it was when the visit was closed, so that its papers stay what they were."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     system = models.ForeignKey(System, on_delete=models.CASCADE, related_name="visits")
@@ -17,6 +18,7 @@ class Visit(models.Model):
     opened_at = models.DateTimeField(auto_now_add=True)
     closed_at = models.DateTimeField(null=True)
     slopes = models.JSONField(default=list)
+    document = models.JSONField(null=True)
 
     class Meta:
         ordering = ["-opened_at"]

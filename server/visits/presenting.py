@@ -4,13 +4,13 @@ from dataclasses import asdict
 from typing import Any
 
 from people.policies import PERMISSIONS, Actor
-from zerodip.document import read_document
 from zerodip.trends.history import due_state
 from zerodip.visit.guide import visit_view
+from zerodip.visit.late import late_view
 from zerodip.visit.records import log_of
 
 from .models import Visit
-from .selectors import before, records_of
+from .selectors import before, document_of, records_of
 
 __all__ = ["open_row", "outlook_row", "visit_out", "visit_row"]
 
@@ -21,7 +21,7 @@ def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", e
     system.refresh_from_db()
     records = records_of(visit)
     last, slopes = before(visit)
-    view = visit_view(read_document(system.document), records, units, last, slopes, order, eager)
+    view = visit_view(document_of(visit), records, units, last, slopes, order, eager)
     return {
         "id": visit.pk,
         "system": {
@@ -33,6 +33,8 @@ def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", e
         },
         "open": visit.closed_at is None,
         "opened_at": visit.opened_at,
+        "closed_at": visit.closed_at,
+        "late": late_view(records, visit.closed_at.isoformat(), units) if visit.closed_at else None,
         "may_change": actor.roles.get(system.site.workspace_id) in PERMISSIONS["visits.change"],
         "view": view,
         "entries": [asdict(record) for record in records],

@@ -8,6 +8,7 @@ from ninja import Schema
 
 from plants.schemas import SiteOut, SystemFile
 from zerodip.visit.guide import VisitView
+from zerodip.visit.late import LateView
 
 Order = Literal["together", "first"]
 
@@ -29,12 +30,6 @@ class EntryOut(Schema):
     supersedes: UUID | None
     at: str
     by: str
-
-
-class VisitOpen(Schema):
-    """Whether the visit is open."""
-
-    open: bool
 
 
 class PhotoOut(Schema):
@@ -61,6 +56,8 @@ class VisitOut(Schema):
     system: VisitSystem
     open: bool
     opened_at: datetime
+    closed_at: datetime | None
+    late: LateView | None
     may_change: bool
     view: VisitView
     entries: list[EntryOut]

@@ -7,13 +7,23 @@ from config.problems import NotFound
 from people.policies import Actor
 from plants.models import System
 from plants.selectors import systems_for_actor
+from zerodip.document import Document, read_document
 from zerodip.visit.records import Entry as Record
 from zerodip.visit.records import log_of
 
 from .models import Outlook, Photo, Visit
 from .records import record_of
 
-__all__ = ["before", "open_visits", "outlooks", "photo_for_actor", "records_of", "visit_for_actor", "visits_of"]
+__all__ = [
+    "before",
+    "document_of",
+    "open_visits",
+    "outlooks",
+    "photo_for_actor",
+    "records_of",
+    "visit_for_actor",
+    "visits_of",
+]
 
 
 def visit_for_actor(actor: Actor, visit_id: UUID, lock: bool = False) -> Visit:
@@ -31,6 +41,11 @@ def photo_for_actor(actor: Actor, visit_id: UUID, photo_id: UUID) -> Photo:
     if photo is None:
         raise NotFound
     return photo
+
+
+def document_of(visit: Visit) -> Document:
+    """The system's file that a visit goes by: as it stands, or as it was when the visit was closed."""
+    return read_document(visit.system.document if visit.document is None else visit.document)
 
 
 def records_of(visit: Visit) -> list[Record]:

@@ -13,10 +13,10 @@ from people.policies import Actor, require
 from plants.models import System
 from plants.selectors import system_for_actor
 from plants.services import mirror
-from zerodip.document import read_document
 from zerodip.errors import Fault, InvalidInput
 from zerodip.facts import facts_for
 from zerodip.trends.history import YEAR_S
+from zerodip.visit.late import may_come_late
 from zerodip.visit.records import AIR_GAUGE, SERIES, SYSTEM_GAUGE, Log, check_record, log_of
 from zerodip.visit.records import Entry as Record
 from zerodip.visit.setting import set_view
@@ -24,9 +24,9 @@ from zerodip.visit.setting import set_view
 from .models import Entry, Photo, Visit
 from .outlook import past_of, refresh_outlook
 from .records import record_of
-from .selectors import before, records_of, visit_for_actor
+from .selectors import before, document_of, records_of, visit_for_actor
 
-__all__ = ["MIRRORED", "add_entry", "add_photo", "open_visit", "set_open"]
+__all__ = ["MIRRORED", "add_entry", "add_photo", "close_visit", "open_visit"]
 
 # A reading of the visit that is also a figure of the system's file, so that Decide goes by it.
 MIRRORED = {
@@ -70,8 +70,8 @@ def _remember(visit: Visit) -> None:
 
 @transaction.atomic
 def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: Any, supersedes: UUID | None) -> Visit:
-    """Adds one record. The same id again changes nothing. Raises InvalidInput, Conflict (with what stands there now, or when
-    the visit is closed), NotFound, Forbidden."""
+    """Adds one record. The same id again changes nothing; a closed visit takes only what puts its readings right. Raises
+    InvalidInput, Conflict (with what stands there now, or when the visit is closed), NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = Entry.objects.filter(id=entry_id).first()
@@ -82,18 +82,20 @@ def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: An
     faults = check_record(slot, value)
     if faults:
         raise InvalidInput(faults)
-    if visit.closed_at is not None:
-        raise Conflict("The visit is closed. Open it again to add to it.", {"closed": True})
+    if visit.closed_at is not None and not may_come_late(slot, supersedes is not None):
+        raise Conflict("The visit is closed. Its readings can be corrected; nothing else.", {"closed": True})
     records = records_of(visit)
     _no_overwriting(log_of(records), slot, value, supersedes)
     made = Entry.objects.create(
         id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user
     )
     log = log_of([*records, record_of(made)])
-    if slot in MIRRORED or slot in (SYSTEM_GAUGE, AIR_GAUGE):
-        _mirror(visit, log, [slot] if slot in MIRRORED else list(MIRRORED))
     if slot == "try":
         _learn(visit, log)
+    if visit.closed_at is not None:
+        refresh_outlook(visit.system)
+    elif slot in MIRRORED or slot in (SYSTEM_GAUGE, AIR_GAUGE):
+        _mirror(visit, log, [slot] if slot in MIRRORED else list(MIRRORED))
     note(actor.user, "visits.change", visit.system_id, visit=str(visit.pk), slot=slot)
     return visit
 
@@ -136,30 +138,32 @@ def _unseen(log: Log, slot: str, value: Any, supersedes: UUID | None) -> Record 
 
 
 def _learn(visit: Visit, log: Log) -> None:
-    """Keeps what the tries teach of the nuts, for the next visit."""
-    document = read_document(visit.system.document)
+    """Keeps what the tries teach of the nuts, for the next visit; a switch that was only watched taught nothing."""
+    document = document_of(visit)
     facts = facts_for(document.system, document.settings, document.practice)
     _, slopes = before(visit)
+    if not slopes and not any(each.first or each.second for each in log.records("try")):
+        return
     visit.slopes = list(set_view(facts, log, "us", slopes).slopes)
     visit.save(update_fields=["slopes"])
 
 
 @transaction.atomic
-def set_open(actor: Actor, visit_id: UUID, is_open: bool) -> Visit:
-    """Closes a visit, or opens it again. Raises NotFound, Forbidden."""
+def close_visit(actor: Actor, visit_id: UUID) -> Visit:
+    """Closes a visit for good, with the system's file as it stands. Safe to repeat. Raises NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
-    if is_open != (visit.closed_at is None):
-        visit.closed_at = None if is_open else timezone.now()
-        visit.save(update_fields=["closed_at"])
+    if visit.closed_at is None:
+        visit.closed_at, visit.document = timezone.now(), visit.system.document
+        visit.save(update_fields=["closed_at", "document"])
         refresh_outlook(visit.system)
-        note(actor.user, "visits.reopen" if is_open else "visits.close", visit.system_id, visit=str(visit.pk))
+        note(actor.user, "visits.close", visit.system_id, visit=str(visit.pk))
     return visit
 
 
 @transaction.atomic
 def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: bytes) -> Photo:
-    """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, NotFound, Forbidden."""
+    """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, Conflict (closed), NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = Photo.objects.filter(pk=photo_id).first()
@@ -167,6 +171,8 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
         if known.visit_id != visit.pk:
             raise NotFound
         return known
+    if visit.closed_at is not None:
+        raise Conflict("The visit is closed: no photo can be added.", {"closed": True})
     kind = next((kind for start, kind in KINDS.items() if data.startswith(start)), None)
     if kind is None or visit.photos.count() >= MOST_PHOTOS:
         says = "must be a JPEG or PNG." if kind is None else f"are {MOST_PHOTOS} already: enough for one visit."

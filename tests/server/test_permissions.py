@@ -2,9 +2,12 @@
 
 import uuid
 from collections.abc import Callable
+from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.utils import timezone
+from papers.models import Link
 from visits.models import Photo, Visit
 
 from config.api import api
@@ -27,7 +30,7 @@ WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
 Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
 
 
-VISIT, PHOTO = uuid.uuid4(), uuid.uuid4()
+VISIT, PHOTO, LINK = uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
 
 
 def _visit(world: World) -> uuid.UUID:
@@ -40,10 +43,16 @@ def _photo(world: World) -> uuid.UUID:
     return Photo.objects.get_or_create(pk=PHOTO, defaults=made)[0].pk
 
 
+def _link(world: World) -> uuid.UUID:
+    ends = {"visit_id": _visit(world), "units": "us", "expires_at": timezone.now() + timedelta(days=1)}
+    return Link.objects.get_or_create(pk=LINK, defaults=ends)[0].pk
+
+
 def _path(name: str) -> Callable[[World], str]:
     return lambda w: name.format(
-        system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w)
-    )
+        system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w),
+        link=_link(w),
+    )  # fmt: skip
 
 
 def _save(world: World) -> dict[str, Any]:
@@ -116,9 +125,9 @@ ROWS: dict[tuple[str, str], Row] = {
     ("GET", "/api/outlook"): (_path("/api/outlook"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/visits"): (_path("/api/visits"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/visits/{visit_id}"): (_path("/api/visits/{visit}"), lambda w: None, (200, 200, 200, 404, 401)),
-    ("PUT", "/api/visits/{visit_id}"): (
-        _path("/api/visits/{visit}"),
-        lambda w: {"open": True},
+    ("PUT", "/api/visits/{visit_id}/closed"): (
+        _path("/api/visits/{visit}/closed"),
+        lambda w: None,
         (200, 200, 403, 404, 401),
     ),
     ("PUT", "/api/visits/{visit_id}/entries/{entry_id}"): (
@@ -135,6 +144,27 @@ ROWS: dict[tuple[str, str], Row] = {
         _path("/api/visits/{visit}/photos/{photo}"),
         lambda w: None,
         (200, 200, 200, 404, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}/report.pdf"): (
+        _path("/api/visits/{visit}/report.pdf"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("GET", "/api/labels.pdf"): (_path("/api/labels.pdf?system={system}"), lambda w: None, (200, 200, 200, 404, 401)),
+    ("GET", "/api/visits/{visit_id}/links"): (
+        _path("/api/visits/{visit}/links"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("PUT", "/api/visits/{visit_id}/links/{link_id}"): (
+        _path("/api/visits/{visit}/links/{new}"),
+        lambda w: {"days": 7},
+        (200, 200, 403, 404, 401),
+    ),
+    ("DELETE", "/api/visits/{visit_id}/links/{link_id}"): (
+        _path("/api/visits/{visit}/links/{link}"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
     ),
     ("GET", "/api/habits"): (_path("/api/habits"), lambda w: None, (200, 200, 200, 200, 401)),
     ("PUT", "/api/habits/{workspace_id}"): (_path("/api/habits/{workspace}"), _habits, (200, 200, 403, 404, 401)),

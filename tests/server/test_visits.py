@@ -110,7 +110,7 @@ def test_visits_left_open_are_listed_for_those_who_may_see_them(world: World) ->
     visit = opened(world)
     assert [row["id"] for row in world["viewer"].get("/api/visits").json()] == [visit]
     assert world["outsider"].get("/api/visits").json() == []
-    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    world["owner"].send("PUT", f"/api/visits/{visit}/closed")
     assert world["viewer"].get("/api/visits").json() == []
 
 
@@ -131,7 +131,7 @@ def test_what_a_visit_taught_of_the_nuts_and_left_stays_for_the_next(world: Worl
         ("try", seen(38, 58, 2)), ("try", seen(40, 60, 0.5)),
     ):  # fmt: skip
         assert add(world, visit, slot, value).status_code == 200
-    world["technician"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    world["technician"].send("PUT", f"/api/visits/{visit}/closed")
     assert Visit.objects.get(pk=visit).slopes[0] / PSI == pytest.approx(3.9, abs=0.4)
     later = opened(world)
     assert later != visit
@@ -142,12 +142,43 @@ def test_what_a_visit_taught_of_the_nuts_and_left_stays_for_the_next(world: Worl
     assert charge["last"] == pytest.approx(38 * PSI)
 
 
-def test_a_closed_visit_takes_nothing_until_it_is_opened_again(world: World) -> None:
+def test_closing_locks_and_a_late_correction_stands_beside_with_its_date(world: World) -> None:
     visit = opened(world)
-    assert world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False}).json()["open"] is False
-    assert add(world, visit, "note", {"text": "late"}).status_code == 409
-    assert world["owner"].send("PUT", f"/api/visits/{visit}", {"open": True}).json()["open"] is True
-    assert add(world, visit, "note", {"text": "late"}).status_code == 200
+    add(world, visit, "found.cut_in", 53 * PSI)
+    look = add(world, visit, "try", seen(33, 51)).json()["entries"][-1]
+    closed = world["owner"].send("PUT", f"/api/visits/{visit}/closed").json()
+    assert (closed["open"], closed["late"]["corrections"]) == (False, [])
+    assert world["owner"].send("PUT", f"/api/visits/{visit}/closed").json()["closed_at"] == closed["closed_at"]
+    for slot, value in (("safe.cover", True), ("try", seen(35, 52)), ("decided", True)):
+        assert add(world, visit, slot, value).status_code == 409, slot
+    photo = f"/api/visits/{visit}/photos/{uuid.uuid4()}"
+    assert world["technician"].generic("PUT", photo, PNG, content_type="image/png").status_code == 409
+    wrong = next(each["entry"] for each in closed["late"]["correctable"] if each["slot"] == "found.cut_in")
+    add(world, visit, "found.cut_in", 33 * PSI, supersedes=wrong)
+    add(world, visit, "note", {"text": "read the wrong gauge"})
+    late = add(world, visit, "try", seen(33, 50), supersedes=look["id"], who="owner").json()
+    told = [(c["title"], c["was"], c["now"], c["by"]) for c in late["late"]["corrections"]]
+    assert told == [
+        ("Cut-in as found", "53 psi", "33 psi", "technician of ours"),
+        ("Remark", "–", "read the wrong gauge", "technician of ours"),
+        ("Switch as left", "cut-in 33 psi, cut-out 51 psi", "cut-in 33 psi, cut-out 50 psi", "owner of ours"),
+    ]
+    rows = {row["title"]: row for row in late["view"]["over"]["rows"]}
+    assert rows["Cut-in"]["found_gauge_pa"] == pytest.approx(33 * PSI)
+    trends = world["viewer"].get(f"/api/systems/{world.system.pk}/trends").json()["series"]
+    assert next(s for s in trends if s["id"] == "cut_out")["points"][-1]["value"] == pytest.approx(50 * PSI)
+
+
+def test_a_closed_visit_goes_by_the_file_as_it_was(world: World) -> None:
+    visit = opened(world)
+    add(world, visit, "found.cut_in", 33 * PSI)
+    was = world["owner"].send("PUT", f"/api/visits/{visit}/closed").json()
+    world.system.refresh_from_db()
+    other = file()
+    other["settings"]["cut_in_gauge_pa"] += 20e3
+    body = {"version": world.system.version, "document": other}
+    assert world["owner"].send("PUT", f"/api/systems/{world.system.pk}", body).status_code == 200
+    assert world["owner"].get(f"/api/visits/{visit}").json()["view"] == was["view"]
 
 
 def _past(world: World, days: int, found: float, left: float) -> str:
@@ -156,7 +187,7 @@ def _past(world: World, days: int, found: float, left: float) -> str:
     add(world, visit, "found.pre_charge", found * PSI)
     add(world, visit, "air.left", left * PSI)
     Visit.objects.filter(pk=visit).update(opened_at=timezone.now() - timedelta(days=days))
-    world["technician"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    world["technician"].send("PUT", f"/api/visits/{visit}/closed")
     return visit
 
 
@@ -182,12 +213,10 @@ def test_a_new_visit_knows_what_the_last_one_left_and_forgets_what_it_found(worl
     assert found["last_years_ago"] == pytest.approx(1.0, abs=0.01)
 
 
-def test_the_outlook_follows_the_practice_and_a_visit_that_is_opened_again(
-    world: World, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_the_outlook_follows_the_practice(world: World, django_capture_on_commit_callbacks: Any) -> None:
     world.system.document["practice"]["follows"] = "workspace"
     world.system.save()
-    visit = _past(world, 365, 36.5, 38)
+    _past(world, 365, 36.5, 38)
     yearly = Outlook.objects.get().due_at
     body = {"version": habits_of(world.workspace.pk).version, "practice": {"check_school": "half_year"}}
     with django_capture_on_commit_callbacks(execute=True):
@@ -195,8 +224,6 @@ def test_the_outlook_follows_the_practice_and_a_visit_that_is_opened_again(
     world.system.refresh_from_db()
     half = Outlook.objects.get().due_at
     assert yearly - half == pytest.approx(timedelta(days=182.6), abs=timedelta(days=1))
-    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": True})
-    assert not Outlook.objects.exists()
 
 
 @pytest.mark.parametrize(
@@ -238,7 +265,7 @@ def test_photos_are_added_to_a_plate_and_fetched_and_nothing_else_is_taken_for_o
 def test_an_entry_of_one_visit_is_not_found_through_another(world: World) -> None:
     visit, id = opened(world), str(uuid.uuid4())
     add(world, visit, "note", {"text": "ours"}, id=id)
-    world["owner"].send("PUT", f"/api/visits/{visit}", {"open": False})
+    world["owner"].send("PUT", f"/api/visits/{visit}/closed")
     assert add(world, opened(world), "note", {"text": "theirs"}, id=id).status_code == 404
 
 

@@ -18,5 +18,5 @@ export function leaveToBrowser(event: MouseEvent) {
   if (!link) return
   const modified = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey
   const drawn = !(link instanceof HTMLAnchorElement)
-  if (modified || drawn || /^\/(api|static|media)\//.test(link.pathname)) event.stopPropagation()
+  if (modified || drawn || /^\/(api|papers|static|media)\//.test(link.pathname)) event.stopPropagation()
 }

@@ -4,6 +4,8 @@
   import { text } from '../../lib/units'
   import Check from './Check.svelte'
   import Confirm from './Confirm.svelte'
+  import Late from './Late.svelte'
+  import Papers from './Papers.svelte'
   import Power from './Power.svelte'
   import type { VisitState } from './visit.svelte'
 
@@ -14,6 +16,7 @@
   const pressure = (pa: number | null | undefined) => (pa == null ? '–' : text(pa, 'pressure', preferences.units))
   const slot = (id: string) => (id === 'cap' ? 'air.cap' : `safe.${id}`)
   let remark = $state('')
+  let closing = $state(false)
 
   const confirm = (id: string, done: boolean) => (id === 'cap' ? at.put('air.cap', done) : at.confirm(id, done))
   async function add() {
@@ -82,11 +85,21 @@
     {#each over.still_open as line (line)}<li>▲ {line}</li>{/each}
   </ul>
 {/if}
-{#if at.visit!.may_change}
-  <button
-    type="button"
-    class="btn min-h-16 btn-lg btn-primary"
-    disabled={at.offline}
-    onclick={() => at.setOpen(!at.visit!.open)}>{at.visit!.open ? 'Close the visit' : 'Open it again'}</button
+<Papers visit={at.id} system={at.visit!.system.id} mayShare={at.visit!.may_change} />
+{#if at.visit!.late}
+  <Late state={at} />
+{:else if at.open && !closing}
+  <button type="button" class="btn min-h-16 btn-lg btn-primary" disabled={at.offline} onclick={() => (closing = true)}
+    >Close the visit</button
   >
+{:else if at.open}
+  <div class="grid gap-2 rounded-box border-2 border-base-content p-3" role="group" aria-labelledby="closing">
+    <p id="closing" class="font-bold">Closing locks the record. Later, readings can only be corrected, with a date.</p>
+    <div class="flex gap-2">
+      <button type="button" class="btn min-h-14 flex-1" onclick={() => (closing = false)}>Not yet</button>
+      <button type="button" class="btn min-h-14 flex-1 btn-primary" disabled={at.offline} onclick={() => at.close()}
+        >Close and lock</button
+      >
+    </div>
+  </div>
 {/if}

@@ -200,10 +200,13 @@ export class VisitState {
     return this.faults.filter((fault) => fault.slot === slot)
   }
 
-  async setOpen(open: boolean) {
+  /** Closes the visit for good, once everything that waits is on record. */
+  async close() {
+    await this.sendPhotos()
     await this.flush()
+    if (this.waiting.length || this.photos.length) return
     const params = { path: { visit_id: this.id }, query: { units: preferences.units } }
-    const { data, problem } = await outcome(api.PUT('/api/visits/{visit_id}', { params, body: { open } }))
+    const { data, problem } = await outcome(api.PUT('/api/visits/{visit_id}/closed', { params }))
     this.#hear(problem)
     if (data) this.visit = data as Schemas['VisitOut']
     this.problem = problem

@@ -448,11 +448,27 @@ export interface paths {
          * @description One visit: what its steps show and every entry.
          */
         get: operations["visits_api_read_visit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/closed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
         /**
-         * Set Open
-         * @description Closes a visit or opens it again.
+         * Close Visit
+         * @description Closes a visit for good. Safe to repeat; readings can still be corrected, with their date.
          */
-        put: operations["visits_api_set_open"];
+        put: operations["visits_api_close_visit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -499,6 +515,90 @@ export interface paths {
         put: operations["visits_api_add_photo"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Report
+         * @description The report of a visit, to hand over.
+         */
+        get: operations["papers_api_read_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Labels
+         * @description Labels for the switches of these systems, eight to a sheet, the first at a place of the sheet that is still free.
+         */
+        get: operations["papers_api_read_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Links
+         * @description The links to a visit's report that were ever made, newest first.
+         */
+        get: operations["papers_api_read_links"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Make Link
+         * @description A link by which anyone reads the report until it expires or is revoked. Safe to repeat.
+         */
+        put: operations["papers_api_make_link"];
+        post?: never;
+        /**
+         * Revoke Link
+         * @description Revokes a link: dead at once.
+         */
+        delete: operations["papers_api_revoke_link"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1884,6 +1984,41 @@ export interface components {
             look: string[];
         };
         /**
+         * Correctable
+         * @description A pressure that may be put right: the entry that holds it (None where nothing was read), the field of its value where
+         *     it has several, and the value, Pa as the gauge showed it.
+         */
+        Correctable: {
+            /** Slot */
+            slot: string;
+            /** Field */
+            field: string | null;
+            /** Title */
+            title: string;
+            /** Entry */
+            entry: string | null;
+            /** Value */
+            value: unknown;
+            /** Gauge Pa */
+            gauge_pa: number | null;
+        };
+        /**
+         * Correction
+         * @description One figure put right: what stood there, what stands now (in words), when (ISO 8601) and by whom.
+         */
+        Correction: {
+            /** Title */
+            title: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+        };
+        /**
          * DrainView
          * @description Water (or free air) that will come out: how much (m³), through a hose (s), in buckets; in words.
          */
@@ -1917,6 +2052,16 @@ export interface components {
             at: string;
             /** By */
             by: string;
+        };
+        /**
+         * LateView
+         * @description What was put right since closing, oldest first, and what may be.
+         */
+        LateView: {
+            /** Corrections */
+            corrections: components["schemas"]["Correction"][];
+            /** Correctable */
+            correctable: components["schemas"]["Correctable"][];
         };
         /**
          * Measured
@@ -2190,6 +2335,9 @@ export interface components {
              * Format: date-time
              */
             opened_at: string;
+            /** Closed At */
+            closed_at: string | null;
+            late: components["schemas"]["LateView"] | null;
             /** May Change */
             may_change: boolean;
             view: components["schemas"]["VisitView"];
@@ -2268,14 +2416,6 @@ export interface components {
             opened_by: string;
         };
         /**
-         * VisitOpen
-         * @description Whether the visit is open.
-         */
-        VisitOpen: {
-            /** Open */
-            open: boolean;
-        };
-        /**
          * EntryIn
          * @description One record: its slot, its value (docs: zerodip.visit.records), and the entry that it corrects.
          */
@@ -2286,6 +2426,53 @@ export interface components {
             value?: unknown;
             /** Supersedes */
             supersedes?: string | null;
+        };
+        /**
+         * LinkOut
+         * @description A link to a report; `address` only while it is alive.
+         */
+        LinkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Address */
+            address: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "alive" | "expired" | "revoked";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+        };
+        /**
+         * LinkIn
+         * @description For how many days, and in which units.
+         */
+        LinkIn: {
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+            /**
+             * Units
+             * @default us
+             * @enum {string}
+             */
+            units: "us" | "metric" | "kpa";
         };
     };
     responses: never;
@@ -3942,7 +4129,7 @@ export interface operations {
             };
         };
     };
-    visits_api_set_open: {
+    visits_api_close_visit: {
         parameters: {
             query?: {
                 units?: "us" | "metric" | "kpa";
@@ -3953,11 +4140,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VisitOpen"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4202,6 +4385,360 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_api_read_report: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_api_read_labels: {
+        parameters: {
+            query: {
+                system: string[];
+                units?: ("us" | "metric" | "kpa") | null;
+                first?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_api_read_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_api_make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_api_revoke_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
                 };
             };
             /** @description Bad Request */

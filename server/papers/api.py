@@ -1,0 +1,74 @@
+"""Reports, labels and links."""
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+from visits.selectors import visit_for_actor
+
+from config.problems import NotFound, Problem
+from people.policies import Actor
+from plants.schemas import Units
+from plants.selectors import systems_for_actor
+
+from . import selectors, services
+from .presenting import label_context, link_out, report_context
+from .printing import pdf
+from .schemas import LabelsWanted, LinkIn, LinkOut
+
+router = Router(tags=["papers"])
+REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
+READ, SHARE = {"x-permission": "papers.read"}, {"x-permission": "papers.share"}
+
+
+def _actor(request: HttpRequest) -> Actor:
+    return request.auth  # type: ignore[attr-defined,no-any-return]
+
+
+def _origin(request: HttpRequest) -> str:
+    return request.build_absolute_uri("/").rstrip("/")
+
+
+def as_pdf(data: bytes, name: str) -> HttpResponse:
+    """A PDF that the browser shows, and keeps under a name."""
+    response = HttpResponse(data, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return response
+
+
+@router.get("/visits/{visit_id}/report.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
+def read_report(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
+    """The report of a visit, to hand over."""
+    visit = visit_for_actor(_actor(request), visit_id)
+    return as_pdf(pdf("papers/report.html", report_context(visit, units), units), f"report-{visit.pk}")
+
+
+@router.get("/labels.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
+def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpResponse:
+    """Labels for the switches of systems, eight to a sheet, the first at a place of the sheet that is still free."""
+    found = systems_for_actor(_actor(request)).filter(pk__in=wanted.system).select_related("outlook", "site")
+    systems = list(found.order_by("site__name", "name"))
+    if not systems:
+        raise NotFound
+    context = {**label_context(systems, _origin(request), wanted.units), "empty": range(wanted.first - 1)}
+    return as_pdf(pdf("papers/labels.html", context, wanted.units or systems[0].site.units), "labels")
+
+
+@router.get("/visits/{visit_id}/links", response={200: list[LinkOut], **REFUSALS}, openapi_extra=READ)
+def read_links(request: HttpRequest, visit_id: UUID) -> Any:
+    """The links to a visit's report that were ever made, newest first."""
+    return [link_out(link, _origin(request)) for link in selectors.links_of(_actor(request), visit_id)]
+
+
+@router.put("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
+def make_link(request: HttpRequest, visit_id: UUID, link_id: UUID, body: LinkIn) -> Any:
+    """A link by which anyone reads the report until it expires or is revoked. Safe to repeat."""
+    made = services.make_link(_actor(request), visit_id, link_id, body.days, body.units)
+    return link_out(made, _origin(request))
+
+
+@router.delete("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
+def revoke_link(request: HttpRequest, visit_id: UUID, link_id: UUID) -> Any:
+    """Revokes a link: dead at once."""
+    return link_out(services.revoke_link(_actor(request), visit_id, link_id), _origin(request))

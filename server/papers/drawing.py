@@ -1,0 +1,147 @@
+"""The ribbon of a report: where the curves fall on paper. The levels are the core's; nothing is judged here."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from zerodip.pictures.parts import Level, Ribbon
+from zerodip.units import text
+
+__all__ = ["Drawing", "Tag", "drawn"]
+
+XS = (96.0, 230.0, 364.0)
+TOP, BOTTOM = 34.0, 232.0
+_APART = 16.0  # between two figures beside a scale
+
+
+@dataclass(frozen=True)
+class Tag:
+    """A figure beside a scale."""
+
+    x: float
+    y: float
+    anchor: str
+    text: str
+    of: str
+
+    @property
+    def base(self) -> float:
+        """The baseline of figures that stand in the middle of `y`."""
+        return self.y + 5
+
+    @property
+    def top(self) -> float:
+        """The upper edge of the clear field behind the figures."""
+        return self.y - 7
+
+    @property
+    def width(self) -> float:
+        """The width of that field."""
+        return 8.6 * len(self.text)
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """Paths of the two strips and the curves, the figures beside the scales, and each scale's place and title."""
+
+    water: str
+    reserve: str
+    dips: bool
+    curves: tuple[tuple[str, str], ...]
+    tags: tuple[Tag, ...]
+    scales: tuple[tuple[float, str], ...]
+    marks: tuple[tuple[float, str], ...]
+
+
+def drawn(ribbon: Ribbon, units: str) -> Drawing:
+    """A ribbon in a field of 470 by 250."""
+    named = [("cut_out", ribbon.cut_out), ("cut_in", ribbon.cut_in)]
+    low = ribbon.pre_charge or ribbon.settled
+    if low is not None:
+        named.append(("pre_charge" if ribbon.pre_charge else "settled", low))
+    places = {name: _places(ribbon, level) for name, level in named}
+    last = list(places)[-1]
+    dips = ribbon.pre_charge is not None and ribbon.pre_charge.gauge_pa > ribbon.cut_in.gauge_pa
+    return Drawing(
+        water=_strip(places["cut_out"], places["cut_in"]),
+        reserve=_strip(places["cut_in"], places[last]) if ribbon.pre_charge else "",
+        dips=dips,
+        curves=tuple((name, _curve(at)) for name, at in places.items()),
+        tags=_tags(ribbon, named, places, units),
+        scales=tuple(zip(XS, ("Pressure", ribbon.held_title, "Pump time")[: _count(ribbon)], strict=False)),
+        marks=tuple((_share(m.gauge_pa, ribbon.gauge_least_pa, ribbon.gauge_most_pa), m.title) for m in ribbon.marks
+                    if ribbon.gauge_least_pa <= m.gauge_pa <= ribbon.gauge_most_pa),
+    )  # fmt: skip
+
+
+def _count(ribbon: Ribbon) -> int:
+    """Pump time has no scale where the pump never gets to cut-out."""
+    return 2 if ribbon.cut_out.run_s is None else 3
+
+
+def _share(value: float, least: float, most: float) -> float:
+    """A height on paper."""
+    share = (value - least) / (most - least) if most > least else 0.0
+    return BOTTOM - min(max(share, 0.0), 1.0) * (BOTTOM - TOP)
+
+
+def _places(ribbon: Ribbon, level: Level) -> list[float]:
+    """The heights of one level on the scales that there are."""
+    low = ribbon.pre_charge or ribbon.cut_in
+    least_run = min(low.run_s or 0.0, 0.0)
+    held_least = 0.0 if ribbon.holds == "water" else 0.8 * min(ribbon.cut_in.held_m3, ribbon.cut_out.held_m3)
+    heights = [
+        _share(level.gauge_pa, ribbon.gauge_least_pa, ribbon.gauge_most_pa),
+        _share(level.held_m3, held_least, 1.15 * ribbon.cut_out.held_m3),
+    ]
+    if ribbon.cut_out.run_s is not None:
+        heights.append(_share(level.run_s or least_run, least_run, 1.15 * ribbon.cut_out.run_s))
+    return heights
+
+
+def _curve(heights: Sequence[float]) -> str:
+    path = f"M{XS[0]:.1f} {heights[0]:.1f}"
+    for k in range(1, len(heights)):
+        middle = (XS[k - 1] + XS[k]) / 2
+        path += f" C{middle:.1f} {heights[k - 1]:.1f} {middle:.1f} {heights[k]:.1f} {XS[k]:.1f} {heights[k]:.1f}"
+    return path
+
+
+def _strip(upper: Sequence[float], lower: Sequence[float]) -> str:
+    """Out along one curve and back along the other."""
+    back, path = list(lower)[::-1], _curve(upper)
+    xs = XS[: len(back)][::-1]
+    path += f" L{xs[0]:.1f} {back[0]:.1f}"
+    for k in range(1, len(back)):
+        middle = (xs[k - 1] + xs[k]) / 2
+        path += f" C{middle:.1f} {back[k - 1]:.1f} {middle:.1f} {back[k]:.1f} {xs[k]:.1f} {back[k]:.1f}"
+    return path + " Z"
+
+
+def _tags(
+    ribbon: Ribbon, named: list[tuple[str, Level]], places: dict[str, list[float]], units: str
+) -> tuple[Tag, ...]:
+    """Each level's figures: pressure to the left, what is held beside the middle, time to the right."""
+    told = []
+    for scale, (dx, anchor) in enumerate(((-9, "end"), (9, "start"), (9, "start"))[: _count(ribbon)]):
+        shown = named[:2] if scale == 2 else named  # time counts from cut-in: below it there is none
+        rows = sorted((places[name][scale], name, _figure(ribbon, level, scale, units)) for name, level in shown)
+        for y, (_, name, said) in zip(_spread([row[0] for row in rows]), rows, strict=True):
+            told.append(Tag(XS[scale] + dx, y, anchor, said, name))
+    return tuple(told)
+
+
+def _figure(ribbon: Ribbon, level: Level, scale: int, units: str) -> str:
+    if scale == 0:
+        return text(level.gauge_pa, "pressure", units)
+    if scale == 1:
+        return text(level.held_m3, ribbon.held_dimension, units)
+    return "–" if level.run_s is None else text(level.run_s, "duration", units)
+
+
+def _spread(heights: list[float]) -> list[float]:
+    """Heights (rising) moved apart so that figures do not overlap."""
+    placed: list[float] = []
+    for y in heights:
+        placed.append(max(y, placed[-1] + _APART) if placed else y)
+    over = max(placed[-1] - (BOTTOM + 4), 0.0) if placed else 0.0
+    return [y - over for y in placed]

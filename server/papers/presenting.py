@@ -1,0 +1,107 @@
+"""What the papers' templates are filled with, and links as the API shows them."""
+
+from datetime import UTC, datetime
+from typing import Any
+from urllib.parse import quote
+
+import segno
+from django.utils import timezone
+from visits.models import Visit
+from visits.outlook import past_of
+from visits.records import record_of
+from visits.selectors import before, document_of
+
+from plants.models import System
+from zerodip.document import read_document
+from zerodip.facts import facts_for
+from zerodip.papers.label import label_of
+from zerodip.papers.report import Report, report
+from zerodip.rules import ORDER, Verdict
+from zerodip.trends.history import Past, trends
+from zerodip.visit.summary import summary
+
+from .drawing import drawn
+from .models import Link
+from .signing import signed
+
+__all__ = ["label_context", "link_out", "report_context"]
+
+MARKS = {"stop": "■", "caution": "▲", "pass": "●"}
+
+
+def report_context(visit: Visit, units: str) -> dict[str, Any]:
+    """A visit's report with who, where and when. Raises InvalidInput for a file that can no longer be read."""
+    document = document_of(visit)
+    records = [record_of(entry) for entry in visit.entries.select_related("made_by")]
+    closed = visit.closed_at.isoformat() if visit.closed_at else None
+    told = report(document, records, units, closed, before(visit)[1])
+    by = visit.opened_by
+    return {
+        "site": visit.system.site.name,
+        "system": visit.system.name,
+        "day": visit.opened_at,
+        "closed": visit.closed_at,
+        "by": (by.get_full_name() or by.username) if by else "",
+        "due": _due(visit, summary(records)),
+        "report": told,
+        "verdict": _verdict(told),
+        "remaining": [(MARKS.get(each.verdict, ""), each) for each in told.remaining],
+        "corrections": [(datetime.fromisoformat(each.at), each) for each in told.corrections],
+        "drawing": drawn(told.ribbon, units) if told.ribbon else None,
+        "units": units,
+    }
+
+
+def _verdict(told: Report) -> tuple[str, str]:
+    """The mark and word at the head: the worst that remains."""
+    if not told.remaining:
+        return MARKS["pass"], "All limits kept with the settings left"
+    worst = min((each.verdict for each in told.remaining), key=lambda verdict: ORDER[Verdict(verdict)])
+    count = len(told.remaining)
+    return MARKS[worst], f"{count} thing{'s' if count > 1 else ''} to see to"
+
+
+def _due(visit: Visit, done: Any) -> datetime | None:
+    """The next check as this visit saw it, whatever came later."""
+    document, at_s = document_of(visit), visit.opened_at.timestamp()
+    past = [each for each in past_of(visit.system) if each.at_s < at_s]
+    facts = facts_for(document.system, document.settings, document.practice)
+    due_s = trends(facts, [*past, Past(visit=str(visit.pk), at_s=at_s, figures=done)]).due_s
+    return None if due_s is None else datetime.fromtimestamp(due_s, UTC)
+
+
+def label_context(systems: list[System], origin: str, units: str | None) -> dict[str, Any]:
+    """Labels for systems, `units` None for those of each site; `origin` is where this server is reached."""
+    return {
+        "labels": [_label(system, origin, units or system.site.units) for system in systems],
+        "today": timezone.now(),
+    }
+
+
+def _label(system: System, origin: str, units: str) -> dict[str, Any]:
+    document = read_document(system.document)
+    facts = facts_for(document.system, document.settings, document.practice)
+    outlook = getattr(system, "outlook", None)
+    address = f"{origin}/systems/{quote(str(system.pk))}"
+    return {
+        "site": system.site.name,
+        "system": system.name,
+        "label": label_of(facts, units),
+        "set_on": system.changed_at if outlook is None else outlook.last_at,
+        "due": None if outlook is None else outlook.due_at,
+        "code": segno.make(address, error="m").svg_data_uri(border=0, dark="#16272c"),
+    }
+
+
+def link_out(link: Link, origin: str) -> dict[str, Any]:
+    """A link with its address, while it lives."""
+    state = "revoked" if link.revoked_at else "expired" if link.expires_at <= timezone.now() else "alive"
+    by = link.made_by
+    return {
+        "id": link.pk,
+        "address": f"{origin}/papers/{signed(link.pk)}" if state == "alive" else "",
+        "state": state,
+        "made_at": link.made_at,
+        "made_by": (by.get_full_name() or by.username) if by else "",
+        "expires_at": link.expires_at,
+    }

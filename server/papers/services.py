@@ -1,0 +1,53 @@
+"""Giving a report to somebody without an account, and taking it back."""
+
+from datetime import timedelta
+from uuid import UUID
+
+from django.db import transaction
+from django.utils import timezone
+from visits.selectors import visit_for_actor
+
+from config.problems import NotFound
+from journal.services import note
+from people.policies import Actor, require
+from zerodip.errors import Fault, InvalidInput
+
+from .models import Link
+
+__all__ = ["MOST_DAYS", "make_link", "revoke_link"]
+
+MOST_DAYS = 366
+
+
+@transaction.atomic
+def make_link(actor: Actor, visit_id: UUID, link_id: UUID, days: int, units: str) -> Link:
+    """A link under the id given, for so many days. Safe to repeat. Raises InvalidInput, NotFound, Forbidden."""
+    visit = visit_for_actor(actor, visit_id, lock=True)
+    require(actor, "papers.share", visit.system.site.workspace_id)
+    known = Link.objects.filter(pk=link_id).first()
+    if known is not None:
+        if known.visit_id != visit.pk:
+            raise NotFound
+        return known
+    if not 1 <= days <= MOST_DAYS:
+        says = f"must be 1 to {MOST_DAYS}."
+        raise InvalidInput([Fault(path="days", code="out_of_range", title="Days", says=says)])
+    ends = timezone.now() + timedelta(days=days)
+    link = Link.objects.create(id=link_id, visit=visit, units=units, made_by=actor.user, expires_at=ends)
+    note(actor.user, "papers.share", visit.system_id, visit=str(visit.pk), link=str(link.pk))
+    return link
+
+
+@transaction.atomic
+def revoke_link(actor: Actor, visit_id: UUID, link_id: UUID) -> Link:
+    """Kills a link at once. Safe to repeat. Raises NotFound, Forbidden."""
+    visit = visit_for_actor(actor, visit_id)
+    require(actor, "papers.share", visit.system.site.workspace_id)
+    link = Link.objects.select_for_update().filter(pk=link_id, visit=visit).first()
+    if link is None:
+        raise NotFound
+    if link.revoked_at is None:
+        link.revoked_at = timezone.now()
+        link.save(update_fields=["revoked_at"])
+        note(actor.user, "papers.revoke", visit.system_id, visit=str(visit.pk), link=str(link.pk))
+    return link
