@@ -43,8 +43,9 @@ check_machine() { # check_machine [chromium]
   local missing=()
   [ -n "$(postgres_bin)" ] && [ -x "$(postgres_bin)/initdb" ] || missing+=(postgresql)
   "$PYTHON" -c 'import venv, ensurepip' 2>/dev/null || missing+=(python3-venv)
+  local known; known=$(/sbin/ldconfig -p)
   for library in libpango-1.0-0:libpango-1.0.so.0 libpangoft2-1.0-0:libpangoft2-1.0.so.0 libharfbuzz-subset0:libharfbuzz-subset.so.0; do
-    /sbin/ldconfig -p | grep -qF "${library#*:}" || missing+=("${library%%:*}") # WeasyPrint prints with them
+    [[ $known == *"${library#*:}"* ]] || missing+=("${library%%:*}") # WeasyPrint prints with them
   done
   [ "${1:-}" != chromium ] || [ -x /usr/bin/chromium ] || missing+=(chromium)
   [ "$(id -u)" != 0 ] || command -v runuser >/dev/null || missing+=(util-linux)

@@ -3,7 +3,7 @@
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import TemplateView
-from papers.views import shared
+from papers.views import due, shared
 
 from .api import api
 
@@ -11,6 +11,7 @@ page = ensure_csrf_cookie(TemplateView.as_view(template_name="page.html"))
 
 urlpatterns = [
     path("api/", api.urls),
+    re_path(r"^papers/due/(?P<address>[\w.-]+)\.ics$", due, name="due"),
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
     re_path(r"^(?!api/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]

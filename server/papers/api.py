@@ -4,7 +4,7 @@ from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router
+from ninja import Query, Router, Status
 from visits.selectors import visit_for_actor
 
 from config.problems import NotFound, Problem
@@ -13,9 +13,10 @@ from plants.schemas import Units
 from plants.selectors import systems_for_actor
 
 from . import selectors, services
-from .presenting import label_context, link_out, report_context
+from .calendar import calendar
+from .presenting import feed_out, label_context, link_out, report_context
 from .printing import pdf
-from .schemas import LabelsWanted, LinkIn, LinkOut
+from .schemas import FeedOut, LabelsWanted, LinkIn, LinkOut
 
 router = Router(tags=["papers"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -26,7 +27,8 @@ def _actor(request: HttpRequest) -> Actor:
     return request.auth  # type: ignore[attr-defined,no-any-return]
 
 
-def _origin(request: HttpRequest) -> str:
+def origin(request: HttpRequest) -> str:
+    """Where this server is reached."""
     return request.build_absolute_uri("/").rstrip("/")
 
 
@@ -34,6 +36,13 @@ def as_pdf(data: bytes, name: str) -> HttpResponse:
     """A PDF that the browser shows, and keeps under a name."""
     response = HttpResponse(data, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return response
+
+
+def as_calendar(data: bytes) -> HttpResponse:
+    """An iCalendar file (RFC 5545)."""
+    response = HttpResponse(data, content_type="text/calendar; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="zerodip-due.ics"'
     return response
 
 
@@ -51,24 +60,49 @@ def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpRespon
     systems = list(found.order_by("site__name", "name"))
     if not systems:
         raise NotFound
-    context = {**label_context(systems, _origin(request), wanted.units), "empty": range(wanted.first - 1)}
+    context = {**label_context(systems, origin(request), wanted.units), "empty": range(wanted.first - 1)}
     return as_pdf(pdf("papers/labels.html", context, wanted.units or systems[0].site.units), "labels")
 
 
 @router.get("/visits/{visit_id}/links", response={200: list[LinkOut], **REFUSALS}, openapi_extra=READ)
 def read_links(request: HttpRequest, visit_id: UUID) -> Any:
     """The links to a visit's report that were ever made, newest first."""
-    return [link_out(link, _origin(request)) for link in selectors.links_of(_actor(request), visit_id)]
+    return [link_out(link, origin(request)) for link in selectors.links_of(_actor(request), visit_id)]
 
 
 @router.put("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
 def make_link(request: HttpRequest, visit_id: UUID, link_id: UUID, body: LinkIn) -> Any:
     """A link by which anyone reads the report until it expires or is revoked. Safe to repeat."""
     made = services.make_link(_actor(request), visit_id, link_id, body.days, body.units)
-    return link_out(made, _origin(request))
+    return link_out(made, origin(request))
 
 
 @router.delete("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
 def revoke_link(request: HttpRequest, visit_id: UUID, link_id: UUID) -> Any:
     """Revokes a link: dead at once."""
-    return link_out(services.revoke_link(_actor(request), visit_id, link_id), _origin(request))
+    return link_out(services.revoke_link(_actor(request), visit_id, link_id), origin(request))
+
+
+@router.get("/due.ics", response={200: bytes, **REFUSALS}, openapi_extra={"x-permission": "rounds.read"})
+def read_due(request: HttpRequest) -> HttpResponse:
+    """What is due on the actor's rounds, as an iCalendar file."""
+    return as_calendar(calendar(_actor(request), origin(request)))
+
+
+@router.get("/feed", response={200: FeedOut, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
+def read_feed(request: HttpRequest) -> Any:
+    """The address of the actor's own calendar of what is due."""
+    return feed_out(selectors.feed_of(_actor(request)), origin(request))
+
+
+@router.post("/feed", response={200: FeedOut, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
+def make_feed(request: HttpRequest) -> Any:
+    """A new address for it; the one before is dead at once."""
+    return feed_out(services.make_feed(_actor(request)), origin(request))
+
+
+@router.delete("/feed", response={204: None, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
+def end_feed(request: HttpRequest) -> Any:
+    """Kills the address."""
+    services.end_feed(_actor(request))
+    return Status(204, None)

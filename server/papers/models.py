@@ -1,4 +1,4 @@
-"""Links by which somebody without an account reads one report."""
+"""Addresses that work without signing in: a link to one report, a person's calendar of what is due."""
 
 import uuid
 
@@ -23,3 +23,14 @@ class Link(models.Model):
 
     def __str__(self) -> str:
         return f"Link to {self.visit}"
+
+
+class Feed(models.Model):
+    """A person's own calendar address. A new one kills the one before."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="feed")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"Calendar of {self.user}"

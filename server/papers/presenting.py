@@ -21,10 +21,10 @@ from zerodip.trends.history import Past, trends
 from zerodip.visit.summary import summary
 
 from .drawing import drawn
-from .models import Link
+from .models import Feed, Link
 from .signing import signed
 
-__all__ = ["label_context", "link_out", "report_context"]
+__all__ = ["feed_out", "label_context", "link_out", "report_context"]
 
 MARKS = {"stop": "■", "caution": "▲", "pass": "●"}
 
@@ -93,13 +93,18 @@ def _label(system: System, origin: str, units: str) -> dict[str, Any]:
     }
 
 
+def feed_out(feed: Feed | None, origin: str) -> dict[str, Any]:
+    """The address of a person's calendar; "" where there is none."""
+    return {"address": f"{origin}/papers/due/{signed(feed.pk, 'feed')}.ics" if feed else ""}
+
+
 def link_out(link: Link, origin: str) -> dict[str, Any]:
     """A link with its address, while it lives."""
     state = "revoked" if link.revoked_at else "expired" if link.expires_at <= timezone.now() else "alive"
     by = link.made_by
     return {
         "id": link.pk,
-        "address": f"{origin}/papers/{signed(link.pk)}" if state == "alive" else "",
+        "address": f"{origin}/papers/{signed(link.pk, 'link')}" if state == "alive" else "",
         "state": state,
         "made_at": link.made_at,
         "made_by": (by.get_full_name() or by.username) if by else "",

@@ -34,3 +34,9 @@ class LinkOut(Schema):
     made_at: datetime
     made_by: str
     expires_at: datetime
+
+
+class FeedOut(Schema):
+    """The address of a person's calendar of what is due; "" where there is none."""
+
+    address: str

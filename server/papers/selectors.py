@@ -7,10 +7,10 @@ from visits.selectors import visit_for_actor
 
 from people.policies import Actor
 
-from .models import Link
+from .models import Feed, Link
 from .signing import unsigned
 
-__all__ = ["link_by_address", "links_of"]
+__all__ = ["feed_of", "link_by_address", "links_of", "reader_by_address"]
 
 
 def links_of(actor: Actor, visit_id: UUID) -> list[Link]:
@@ -20,5 +20,16 @@ def links_of(actor: Actor, visit_id: UUID) -> list[Link]:
 
 def link_by_address(text: str) -> Link | None:
     """The link, while it lives; None for one that expired, was revoked or never was."""
-    found = Link.objects.filter(pk=unsigned(text), revoked_at=None, expires_at__gt=timezone.now())
+    found = Link.objects.filter(pk=unsigned(text, "link"), revoked_at=None, expires_at__gt=timezone.now())
     return found.select_related("visit__system__site").first()
+
+
+def feed_of(actor: Actor) -> Feed | None:
+    """The person's calendar address, if there is one."""
+    return Feed.objects.filter(user=actor.user).first()
+
+
+def reader_by_address(text: str) -> Actor | None:
+    """Whose calendar an address opens, with what they may see today; None for one that does not live."""
+    feed = Feed.objects.filter(pk=unsigned(text, "feed"), user__is_active=True).select_related("user").first()
+    return Actor(feed.user) if feed else None

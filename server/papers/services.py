@@ -1,4 +1,4 @@
-"""Giving a report to somebody without an account, and taking it back."""
+"""Addresses that work without signing in: giving and taking back."""
 
 from datetime import timedelta
 from uuid import UUID
@@ -12,9 +12,9 @@ from journal.services import note
 from people.policies import Actor, require
 from zerodip.errors import Fault, InvalidInput
 
-from .models import Link
+from .models import Feed, Link
 
-__all__ = ["MOST_DAYS", "make_link", "revoke_link"]
+__all__ = ["MOST_DAYS", "end_feed", "make_feed", "make_link", "revoke_link"]
 
 MOST_DAYS = 366
 
@@ -51,3 +51,18 @@ def revoke_link(actor: Actor, visit_id: UUID, link_id: UUID) -> Link:
         link.save(update_fields=["revoked_at"])
         note(actor.user, "papers.revoke", visit.system_id, visit=str(visit.pk), link=str(link.pk))
     return link
+
+
+@transaction.atomic
+def make_feed(actor: Actor) -> Feed:
+    """A new address of the person's calendar; the one before is dead."""
+    Feed.objects.filter(user=actor.user).delete()
+    note(actor.user, "papers.feed")
+    return Feed.objects.create(user=actor.user)
+
+
+@transaction.atomic
+def end_feed(actor: Actor) -> None:
+    """Kills the person's calendar address. Safe to repeat."""
+    if Feed.objects.filter(user=actor.user).delete()[0]:
+        note(actor.user, "papers.unfeed")

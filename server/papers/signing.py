@@ -1,4 +1,4 @@
-"""The address of a link: its id, signed, so that nobody finds a report by guessing ids."""
+"""Addresses that work without signing in: an id, signed for one use, so that nobody finds a report by guessing ids."""
 
 from uuid import UUID
 
@@ -6,17 +6,15 @@ from django.core.signing import BadSignature, Signer
 
 __all__ = ["signed", "unsigned"]
 
-_SALT = "papers.link"
+
+def signed(id: UUID, use: str) -> str:
+    """What stands in the address; `use` is "link" or "feed"."""
+    return Signer(salt=f"papers.{use}").sign(id.hex).replace(":", ".")
 
 
-def signed(link_id: UUID) -> str:
-    """What stands in the address."""
-    return Signer(salt=_SALT).sign(link_id.hex).replace(":", ".")
-
-
-def unsigned(text: str) -> UUID | None:
-    """The link's id; None where the address was not signed here."""
+def unsigned(text: str, use: str) -> UUID | None:
+    """The id; None where the address was not signed here for this use."""
     try:
-        return UUID(Signer(salt=_SALT).unsign(text.replace(".", ":", 1)))
+        return UUID(Signer(salt=f"papers.{use}").unsign(text.replace(".", ":", 1)))
     except (BadSignature, ValueError):
         return None

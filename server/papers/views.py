@@ -5,12 +5,13 @@ from django.shortcuts import render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
 
-from .api import as_pdf
+from .api import as_calendar, as_pdf, origin
+from .calendar import calendar
 from .presenting import report_context
 from .printing import pdf
-from .selectors import link_by_address
+from .selectors import link_by_address, reader_by_address
 
-__all__ = ["shared"]
+__all__ = ["due", "shared"]
 
 
 @require_safe
@@ -24,6 +25,16 @@ def shared(request: HttpRequest, address: str, printed: str = "") -> HttpRespons
     if printed:
         return _private(as_pdf(pdf("papers/report.html", context, link.units), f"report-{link.visit_id}"))
     return _private(render(request, "papers/report.html", {**context, "pdf": f"/papers/{address}.pdf"}))
+
+
+@require_safe
+@never_cache
+def due(request: HttpRequest, address: str) -> HttpResponse:
+    """A person's calendar of what is due, by its signed address."""
+    actor = reader_by_address(address)
+    if actor is None:
+        return _private(HttpResponse("This calendar is no longer good.", status=404, content_type="text/plain"))
+    return _private(as_calendar(calendar(actor, origin(request))))
 
 
 def _private(response: HttpResponse) -> HttpResponse:

@@ -32,7 +32,7 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
 }
 # Operations anyone may call, signed in or not, and those that need no more than being signed in.
 OPEN = frozenset({"session.read", "session.open", "session.demo"})
-PERSONAL = frozenset({"session.close"})
+PERSONAL = frozenset({"session.close", "feed.own"})
 
 
 @dataclass(frozen=True)
