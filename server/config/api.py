@@ -6,7 +6,9 @@ from visits.api import router as visits
 
 from people.api import router as people
 from people.auth import SignedIn
+from people.members_api import router as members
 from plants.api import router as plants
+from plants.gauges_api import router as gauges
 
 from .problems import install
 
@@ -14,5 +16,7 @@ api = NinjaAPI(title="Zero Dip", version="1", auth=SignedIn(), docs_url=None, op
 install(api)
 api.add_router("", people)
 api.add_router("", plants)
+api.add_router("", members)
+api.add_router("", gauges)
 api.add_router("", visits)
 api.add_router("", papers)

@@ -20,7 +20,10 @@ def links_of(actor: Actor, visit_id: UUID) -> list[Link]:
 
 def link_by_address(text: str) -> Link | None:
     """The link, while it lives; None for one that expired, was revoked or never was."""
-    found = Link.objects.filter(pk=unsigned(text, "link"), revoked_at=None, expires_at__gt=timezone.now())
+    id = unsigned(text, "link")
+    if id is None:
+        return None
+    found = Link.objects.filter(pk=id, revoked_at=None, expires_at__gt=timezone.now())
     return found.select_related("visit__system__site").first()
 
 
@@ -31,5 +34,6 @@ def feed_of(actor: Actor) -> Feed | None:
 
 def reader_by_address(text: str) -> Actor | None:
     """Whose calendar an address opens, with what they may see today; None for one that does not live."""
-    feed = Feed.objects.filter(pk=unsigned(text, "feed"), user__is_active=True).select_related("user").first()
+    id = unsigned(text, "feed")
+    feed = Feed.objects.filter(pk=id, user__is_active=True).select_related("user").first() if id else None
     return Actor(feed.user) if feed else None

@@ -27,12 +27,16 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "visits.change": _WRITERS,
     "papers.read": _ALL,
     "papers.share": _WRITERS,
+    "gauges.read": _ALL,
+    "gauges.change": _WRITERS,
+    "members.read": _ALL,
+    "members.change": frozenset({Role.OWNER}),
     "habits.read": _ALL,
     "habits.change": _WRITERS,
 }
 # Operations anyone may call, signed in or not, and those that need no more than being signed in.
 OPEN = frozenset({"session.read", "session.open", "session.demo"})
-PERSONAL = frozenset({"session.close", "feed.own"})
+PERSONAL = frozenset({"session.close", "feed.own", "password.own"})
 
 
 @dataclass(frozen=True)

@@ -59,6 +59,23 @@ class Habits(models.Model):
         return f"Habits of {self.workspace}"
 
 
+class Gauge(models.Model):
+    """A gauge that a crew owns (zerodip.gauges.Gauge), and the day it was last checked."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="gauges")
+    data = models.JSONField()
+    checked_on = models.DateField(null=True)
+    retired = models.BooleanField(default=False)
+    version = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ["data__name", "pk"]
+
+    def __str__(self) -> str:
+        return str(self.data["name"])
+
+
 class Decision(models.Model):
     """Settings decided on, with the file as it was then and the figures that were shown. Never changed."""
 

@@ -10,6 +10,8 @@ from ninja import Router
 from config.answers import written
 from config.problems import Problem
 from people.policies import Actor
+from plants.gauges import gauge_out, gauges_of
+from plants.gauges_api import GaugeOut
 from plants.schemas import Units
 from plants.selectors import system_for_actor
 from zerodip.trends.history import Trends
@@ -67,6 +69,15 @@ def read_visit(
 ) -> Any:
     """One visit: what its steps show and every entry."""
     return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order, eager)
+
+
+@router.get("/visits/{visit_id}/gauges", response={200: list[GaugeOut], **REFUSALS}, openapi_extra=READ)
+def read_gauges(request: HttpRequest, visit_id: UUID) -> Any:
+    """The gauges in use of the visit's workspace, with what each may be off by at this system's set points."""
+    visit = selectors.visit_for_actor(_actor(request), visit_id)
+    settings = selectors.document_of(visit).settings
+    band = (settings.cut_in_gauge_pa, settings.cut_out_gauge_pa)
+    return [gauge_out(each, band) for each in gauges_of(visit.system.site.workspace_id)]
 
 
 @router.put("/visits/{visit_id}/closed", response=CHANGES, openapi_extra=CHANGE)

@@ -8,7 +8,6 @@ from visits.models import Outlook
 from people.models import Membership
 from plants.models import System
 
-
 from .conftest import World
 from .test_visits import _past
 

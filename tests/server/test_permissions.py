@@ -11,7 +11,7 @@ from papers.models import Link
 from visits.models import Photo, Visit
 
 from config.api import api
-from people.models import Workspace
+from people.models import Membership, Role, User, Workspace
 from people.policies import OPEN, PERMISSIONS, PERSONAL
 from plants.habits import habits_of
 from plants.models import Site
@@ -48,10 +48,18 @@ def _link(world: World) -> uuid.UUID:
     return Link.objects.get_or_create(pk=LINK, defaults=ends)[0].pk
 
 
+def _member(world: World) -> int:
+    """Somebody else of our workspace."""
+    user, new = User.objects.get_or_create(username="third of ours")
+    if new:
+        Membership.objects.create(user=user, workspace=world.workspace, role=Role.TECHNICIAN)
+    return user.pk
+
+
 def _path(name: str) -> Callable[[World], str]:
     return lambda w: name.format(
         system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w),
-        link=_link(w),
+        link=_link(w), member=_member(w),
     )  # fmt: skip
 
 
@@ -165,6 +173,43 @@ ROWS: dict[tuple[str, str], Row] = {
         _path("/api/visits/{visit}/links/{link}"),
         lambda w: None,
         (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/gauges"): (_path("/api/gauges"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("PUT", "/api/workspaces/{workspace_id}/gauges/{gauge_id}"): (
+        _path("/api/workspaces/{workspace}/gauges/{new}"),
+        lambda w: {"gauge": {"name": "No. 3", "scale_gauge_pa": 7e5}},
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}/gauges"): (
+        _path("/api/visits/{visit}/gauges"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("GET", "/api/workspaces"): (_path("/api/workspaces"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("POST", "/api/workspaces/{workspace_id}/members"): (
+        _path("/api/workspaces/{workspace}/members"),
+        lambda w: {"username": f"new {uuid.uuid4()}"},
+        (200, 403, 403, 404, 401),
+    ),
+    ("PUT", "/api/workspaces/{workspace_id}/members/{user_id}"): (
+        _path("/api/workspaces/{workspace}/members/{member}"),
+        lambda w: {"role": "viewer"},
+        (204, 403, 403, 404, 401),
+    ),
+    ("POST", "/api/workspaces/{workspace_id}/members/{user_id}/password"): (
+        _path("/api/workspaces/{workspace}/members/{member}/password"),
+        lambda w: None,
+        (200, 403, 403, 404, 401),
+    ),
+    ("DELETE", "/api/workspaces/{workspace_id}/members/{user_id}"): (
+        _path("/api/workspaces/{workspace}/members/{member}"),
+        lambda w: None,
+        (204, 403, 403, 404, 401),
+    ),
+    ("PUT", "/api/password"): (
+        _path("/api/password"),
+        lambda w: {"old": "wrong", "new": "long enough to keep"},
+        (422, 422, 422, 422, 401),
     ),
     ("GET", "/api/due.ics"): (_path("/api/due.ics"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),

@@ -121,12 +121,16 @@ def _facts_at(document: Document, points: Points, whole: bool = False) -> Facts 
 def _at(settings: Settings, points: Points) -> Settings:
     """The settings with the points that were read. A system that is set without a pre-charge stays so."""
     charge = None if settings.pre_charge_gauge_pa is None else points.pre_charge_gauge_pa
-    read = {
-        "cut_in_gauge_pa": points.cut_in_gauge_pa,
-        "cut_out_gauge_pa": points.cut_out_gauge_pa,
-        "pre_charge_gauge_pa": charge,
-    }
-    return replace(settings, **{name: value for name, value in read.items() if value is not None})
+    return replace(
+        settings,
+        cut_in_gauge_pa=_or(points.cut_in_gauge_pa, settings.cut_in_gauge_pa),
+        cut_out_gauge_pa=_or(points.cut_out_gauge_pa, settings.cut_out_gauge_pa),
+        pre_charge_gauge_pa=settings.pre_charge_gauge_pa if charge is None else charge,
+    )
+
+
+def _or(read: float | None, set_to: float) -> float:
+    return set_to if read is None else read
 
 
 def _figures(found: Facts | None, left: Facts, units: str) -> tuple[Figure, ...]:
