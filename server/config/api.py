@@ -1,5 +1,6 @@
 """The API: closed by default, each operation with its permission."""
 
+from exchange.api import router as exchange
 from ninja import NinjaAPI
 from papers.api import router as papers
 from visits.api import router as visits
@@ -20,3 +21,4 @@ api.add_router("", members)
 api.add_router("", gauges)
 api.add_router("", visits)
 api.add_router("", papers)
+api.add_router("", exchange)

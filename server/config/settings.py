@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "plants",
     "visits",
     "papers",
+    "exchange",
     "journal",
 ]
 

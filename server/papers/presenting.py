@@ -11,6 +11,7 @@ from visits.outlook import past_of
 from visits.records import record_of
 from visits.selectors import before, document_of
 
+from people.models import shown
 from plants.models import System
 from zerodip.document import read_document
 from zerodip.facts import facts_for
@@ -35,13 +36,12 @@ def report_context(visit: Visit, units: str) -> dict[str, Any]:
     records = [record_of(entry) for entry in visit.entries.select_related("made_by")]
     closed = visit.closed_at.isoformat() if visit.closed_at else None
     told = report(document, records, units, closed, before(visit)[1])
-    by = visit.opened_by
     return {
         "site": visit.system.site.name,
         "system": visit.system.name,
         "day": visit.opened_at,
         "closed": visit.closed_at,
-        "by": (by.get_full_name() or by.username) if by else "",
+        "by": shown(visit.opened_by, visit.by),
         "due": _due(visit, summary(records)),
         "report": told,
         "verdict": _verdict(told),
@@ -101,12 +101,11 @@ def feed_out(feed: Feed | None, origin: str) -> dict[str, Any]:
 def link_out(link: Link, origin: str) -> dict[str, Any]:
     """A link with its address, while it lives."""
     state = "revoked" if link.revoked_at else "expired" if link.expires_at <= timezone.now() else "alive"
-    by = link.made_by
     return {
         "id": link.pk,
         "address": f"{origin}/papers/{signed(link.pk, 'link')}" if state == "alive" else "",
         "state": state,
         "made_at": link.made_at,
-        "made_by": (by.get_full_name() or by.username) if by else "",
+        "made_by": shown(link.made_by),
         "expires_at": link.expires_at,
     }

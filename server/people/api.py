@@ -19,7 +19,7 @@ REFUSALS = {400: Problem, 403: Problem, 404: Problem, 422: Problem}
 
 def _session(user: object) -> SessionOut:
     signed_in = isinstance(user, User) and user.is_authenticated
-    name = (user.get_full_name() or user.username) if signed_in and isinstance(user, User) else ""
+    name = user.shown if signed_in and isinstance(user, User) else ""
     return SessionOut(signed_in=signed_in, name=name, demo=settings.DEMO)
 
 

@@ -45,11 +45,10 @@ def _sorted(workspace: Workspace) -> list[Membership]:
 
 def _member_out(actor: Actor, each: Membership) -> dict[str, Any]:
     user = each.user
-    name = user.get_full_name() or user.username
     return {
         "user": user.pk,
         "username": user.username,
-        "name": name,
+        "name": user.shown,
         "role": each.role,
         "you": user.pk == actor.user.pk,
     }

@@ -1,6 +1,7 @@
 """People, the workspaces they belong to, and their role in each."""
 
 import uuid
+from typing import Any
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
@@ -16,6 +17,16 @@ class Role(models.TextChoices):
 
 class User(AbstractUser):
     """A person who signs in."""
+
+    @property
+    def shown(self) -> str:
+        """The name that others see."""
+        return self.get_full_name() or self.username
+
+
+def shown(user: Any, otherwise: str = "") -> str:
+    """The name of who made something; what was said of them where they have no account here."""
+    return user.shown if isinstance(user, User) else otherwise
 
 
 class Workspace(models.Model):

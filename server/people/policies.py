@@ -31,6 +31,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "gauges.change": _WRITERS,
     "members.read": _ALL,
     "members.change": frozenset({Role.OWNER}),
+    "archive.read": _ALL,
+    "archive.take": _WRITERS,
     "habits.read": _ALL,
     "habits.change": _WRITERS,
 }

@@ -17,7 +17,7 @@ from zerodip.system import Practice
 from .glancing import glance_of
 from .models import Habits, System
 
-__all__ = ["change_habits", "following", "habits_of", "practice_of", "read_sizes"]
+__all__ = ["carry", "change_habits", "following", "habits_of", "practice_of", "read_sizes"]
 
 SIZE = Spec(kind="quantity", title="Nominal size", dimension="volume", least=0.0005, most=20)
 MOST_SIZES = 60
@@ -69,7 +69,7 @@ def change_habits(actor: Actor, workspace_id: UUID, version: int, practice: Any,
     habits.practice, habits.sizes_m3 = plain(replace(read_practice, follows="workspace")), read_list
     habits.version += 1
     habits.save()
-    count = _carry(workspace_id)
+    count = carry(workspace_id)
     note(actor.user, "habits.change", workspace_id, version=habits.version, systems=count)
     return habits
 
@@ -87,7 +87,7 @@ def _current(habits: Habits) -> dict[str, Any]:
     return {"version": habits.version, "practice": habits.practice, "sizes_m3": habits.sizes_m3}
 
 
-def _carry(workspace_id: UUID) -> int:
+def carry(workspace_id: UUID) -> int:
     """Puts the practice into the systems that follow it; how many they were."""
     followers = System.objects.select_for_update().filter(
         site__workspace_id=workspace_id, document__practice__follows="workspace"

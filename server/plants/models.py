@@ -4,6 +4,7 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from people.models import Workspace
 
@@ -77,7 +78,8 @@ class Gauge(models.Model):
 
 
 class Decision(models.Model):
-    """Settings decided on, with the file as it was then and the figures that were shown. Never changed."""
+    """Settings decided on, with the file as it was then and the figures that were shown. Never changed.
+    `by` is the name of a maker without an account here."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     system = models.ForeignKey(System, on_delete=models.CASCADE, related_name="decisions")
@@ -85,7 +87,8 @@ class Decision(models.Model):
     figures = models.JSONField()
     verdict = models.CharField(max_length=16)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
-    made_at = models.DateTimeField(auto_now_add=True)
+    by = models.CharField(max_length=150, default="", blank=True)
+    made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["-made_at"]

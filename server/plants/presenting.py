@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from people.models import Workspace
+from people.models import Workspace, shown
 from people.policies import PERMISSIONS, Actor
 from zerodip.rules import ORDER, Verdict
 
@@ -22,9 +22,9 @@ def rounds_out(actor: Actor) -> dict[str, Any]:
     """The actor's sites with their systems, in order of urgency. Three queries and the actor's roles."""
     sites = {site.pk: _site_row(site) for site in sites_for_actor(actor)}
     for row in systems_for_actor(actor).values("id", "name", "glance", "changed_at", "retired_at", "site_id"):
-        shown = {name: row[name] for name in ("id", "name", "glance", "changed_at")}
+        seen = {name: row[name] for name in ("id", "name", "glance", "changed_at")}
         if row["site_id"] in sites:  # one begun a moment ago, between the two queries, is there the next time
-            sites[row["site_id"]]["systems"].append({**shown, "retired": row["retired_at"] is not None})
+            sites[row["site_id"]]["systems"].append({**seen, "retired": row["retired_at"] is not None})
     for site in sites.values():
         site["systems"].sort(key=_urgency)
     by_urgency = sorted(sites.values(), key=lambda row: [_urgency(system) for system in row["systems"][:1]])
@@ -69,13 +69,12 @@ def system_out(actor: Actor, system: System) -> dict[str, Any]:
 
 def decision_out(decision: Decision) -> dict[str, Any]:
     """One kept decision."""
-    made_by = decision.made_by
     return {
         "id": decision.pk,
         "document": decision.document,
         "figures": decision.figures,
         "verdict": decision.verdict,
-        "made_by": (made_by.get_full_name() or made_by.username) if made_by else "",
+        "made_by": shown(decision.made_by, decision.by),
         "made_at": decision.made_at,
     }
 

@@ -71,16 +71,15 @@ def load_history(user: User, workspace: Workspace) -> None:
 
 def _visit(system: System, user: User, row: _Row) -> None:
     opened = timezone.now() - timedelta(days=row[0])
-    visit = Visit.objects.create(system=system, opened_by=user)
-    entries = [
-        Entry(id=uuid.uuid4(), visit=visit, slot=slot, value=value, made_by=user) for slot, value in _records(row)
-    ]
-    Entry.objects.bulk_create(entries)
-    Entry.objects.filter(visit=visit).update(made_at=opened + timedelta(minutes=20))
-    slopes = _slopes(system, visit) if row[5] else []
-    Visit.objects.filter(pk=visit.pk).update(
-        opened_at=opened, closed_at=opened + timedelta(hours=1), slopes=slopes, document=_then(system.document)
+    closed = opened + timedelta(hours=1)
+    visit = Visit.objects.create(
+        system=system, opened_by=user, opened_at=opened, closed_at=closed, document=_then(system.document)
     )
+    made = {"visit": visit, "made_by": user, "made_at": opened + timedelta(minutes=20)}
+    Entry.objects.bulk_create(Entry(id=uuid.uuid4(), slot=slot, value=value, **made) for slot, value in _records(row))
+    if row[5]:
+        visit.slopes = _slopes(system, visit)
+        visit.save(update_fields=["slopes"])
 
 
 def _then(document: dict[str, Any]) -> dict[str, Any]:

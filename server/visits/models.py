@@ -1,9 +1,11 @@
-"""A visit and its entries. Entries are only ever added; a correction names the entry that it supersedes."""
+"""A visit and its entries. Entries are only ever added; a correction names the entry that it supersedes.
+`by` is the name of whoever made it without an account here: what comes out of a file keeps its names."""
 
 import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from plants.models import System
 
@@ -15,7 +17,8 @@ class Visit(models.Model):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     system = models.ForeignKey(System, on_delete=models.CASCADE, related_name="visits")
     opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
-    opened_at = models.DateTimeField(auto_now_add=True)
+    by = models.CharField(max_length=150, default="", blank=True)
+    opened_at = models.DateTimeField(default=timezone.now)
     closed_at = models.DateTimeField(null=True)
     slopes = models.JSONField(default=list)
     document = models.JSONField(null=True)
@@ -37,7 +40,8 @@ class Entry(models.Model):
     value = models.JSONField(null=True)
     supersedes = models.UUIDField(null=True)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
-    made_at = models.DateTimeField(auto_now_add=True)
+    by = models.CharField(max_length=150, default="", blank=True)
+    made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["number"]
@@ -54,7 +58,7 @@ class Photo(models.Model):
     plate = models.CharField(max_length=20)
     kind = models.CharField(max_length=20)
     data = models.BinaryField()
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["made_at"]

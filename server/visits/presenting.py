@@ -3,6 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
+from people.models import shown
 from people.policies import PERMISSIONS, Actor
 from zerodip.trends.history import due_state
 from zerodip.visit.guide import visit_view
@@ -50,9 +51,12 @@ def visit_row(visit: Visit) -> dict[str, Any]:
 
 def open_row(visit: Visit) -> dict[str, Any]:
     """A visit left open, in a list over systems."""
-    by = visit.opened_by
-    name = (by.get_full_name() or by.username) if by else ""
-    return {"id": visit.pk, "system": visit.system_id, "opened_at": visit.opened_at, "opened_by": name}
+    return {
+        "id": visit.pk,
+        "system": visit.system_id,
+        "opened_at": visit.opened_at,
+        "opened_by": shown(visit.opened_by, visit.by),
+    }
 
 
 def outlook_row(row: dict[str, Any], now_s: float) -> dict[str, Any]:

@@ -1,5 +1,6 @@
 """Entries as the core reads them."""
 
+from people.models import shown
 from zerodip.visit.records import Entry as Record
 
 from .models import Entry
@@ -9,12 +10,11 @@ __all__ = ["record_of"]
 
 def record_of(entry: Entry) -> Record:
     """One entry with who made it and when."""
-    by = entry.made_by
     return Record(
         id=str(entry.id),
         slot=entry.slot,
         value=entry.value,
         supersedes=str(entry.supersedes) if entry.supersedes else None,
         at=entry.made_at.isoformat(),
-        by=(by.get_full_name() or by.username) if by else "",
+        by=shown(entry.made_by, entry.by),
     )

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 from django.utils import timezone
+from exchange.models import Import
 from papers.models import Link
 from visits.models import Photo, Visit
 
@@ -30,7 +31,7 @@ WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
 Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
 
 
-VISIT, PHOTO, LINK = uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
+VISIT, PHOTO, LINK, IMPORT = uuid.uuid4(), uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
 
 
 def _visit(world: World) -> uuid.UUID:
@@ -48,6 +49,10 @@ def _link(world: World) -> uuid.UUID:
     return Link.objects.get_or_create(pk=LINK, defaults=ends)[0].pk
 
 
+def _import(world: World) -> uuid.UUID:
+    return Import.objects.get_or_create(pk=IMPORT, defaults={"workspace": world.workspace, "state": "ready"})[0].pk
+
+
 def _member(world: World) -> int:
     """Somebody else of our workspace."""
     user, new = User.objects.get_or_create(username="third of ours")
@@ -59,7 +64,7 @@ def _member(world: World) -> int:
 def _path(name: str) -> Callable[[World], str]:
     return lambda w: name.format(
         system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w),
-        link=_link(w), member=_member(w),
+        link=_link(w), member=_member(w), import_=_import(w),
     )  # fmt: skip
 
 
@@ -210,6 +215,42 @@ ROWS: dict[tuple[str, str], Row] = {
         _path("/api/password"),
         lambda w: {"old": "wrong", "new": "long enough to keep"},
         (422, 422, 422, 422, 401),
+    ),
+    ("GET", "/api/archive/{scope}/{id}.json"): (
+        _path("/api/archive/workspaces/{workspace}.json"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("GET", "/api/tables/{scope}/{id}.zip"): (
+        _path("/api/tables/systems/{system}.zip"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("PUT", "/api/workspaces/{workspace_id}/imports/{import_id}"): (
+        _path("/api/workspaces/{workspace}/imports/{new}"),
+        lambda w: {"format": "zerodip-archive", "version": 1, "sites": []},
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/imports/{import_id}"): (_path("/api/imports/{import_}"), lambda w: None, (200, 200, 403, 404, 401)),
+    ("POST", "/api/imports/{import_id}/step"): (
+        _path("/api/imports/{import_}/step"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/imports/{import_id}/pieces"): (
+        _path("/api/imports/{import_}/pieces"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/imports/{import_id}/taken"): (
+        _path("/api/imports/{import_}/taken"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("DELETE", "/api/imports/{import_id}"): (
+        _path("/api/imports/{import_}"),
+        lambda w: None,
+        (204, 204, 403, 404, 401),
     ),
     ("GET", "/api/due.ics"): (_path("/api/due.ics"), lambda w: None, (200, 200, 200, 200, 401)),
     ("GET", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),

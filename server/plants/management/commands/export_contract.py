@@ -7,6 +7,7 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
+from exchange.archive import archive_schema
 
 from config.api import api
 from zerodip import units
@@ -25,6 +26,7 @@ def contract() -> dict[str, str]:
     return {
         "docs/openapi.json": _json(api.get_openapi_schema(path_prefix="/api/")),
         "docs/system.schema.json": _json(document_schema()),
+        "docs/archive.schema.json": _json(archive_schema()),
         "docs/rules.md": rules_page(),
         f"{WEB}/units.gen.json": _json(units.table()),
         f"{WEB}/fields.gen.json": _json(field_table()),

@@ -1,0 +1,155 @@
+"""The archive format: a workspace, a site or a system with all that is on record, as one JSON file. The shapes are here, and
+docs/archive.schema.json is made of them; what a system's file and a visit's records may say is the core's to check."""
+
+from datetime import UTC, date, datetime, timedelta
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import AwareDatetime, Base64Bytes, BeforeValidator, ConfigDict, Field, StringConstraints
+
+from plants.schemas import SystemFile, Units
+from zerodip.schema import practice_schema
+
+__all__ = [
+    "FORMAT", "VERSION", "Archive", "GaugeItem", "Item", "PracticeItem", "SiteHead", "SystemItem", "VisitItem",
+    "archive_schema",
+]  # fmt: skip
+
+FORMAT, VERSION = "zerodip-archive", 1
+_EARLIEST = datetime(1950, 1, 1, tzinfo=UTC)
+
+
+def _likely(value: Any) -> Any:
+    """A time within living memory and not after tomorrow."""
+    if isinstance(value, str):
+        try:
+            at = datetime.fromisoformat(value)
+        except ValueError:
+            return value  # refused by the type, with its own words
+        if at.tzinfo is not None and not _EARLIEST <= at <= datetime.now(UTC) + timedelta(days=1):
+            raise ValueError("must lie between 1950 and tomorrow")
+    return value
+
+
+Time = Annotated[AwareDatetime, BeforeValidator(_likely)]
+Name = Annotated[str, StringConstraints(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")]
+By = Annotated[str, StringConstraints(max_length=150, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+
+class Item(Schema):
+    """A part of an archive: no field that is not in the format."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class EntryItem(Item):
+    """One record of a visit: its slot and value (docs: a visit's records), what it corrects, when and by whom."""
+
+    id: UUID
+    slot: str = Field(max_length=40)
+    value: Any = None
+    supersedes: UUID | None = None
+    at: Time
+    by: By = ""
+
+
+class PhotoItem(Item):
+    """A photo, its bytes in base 64."""
+
+    id: UUID
+    plate: str = Field(max_length=20)
+    kind: Literal["image/jpeg", "image/png"]
+    at: Time
+    data: Base64Bytes
+
+
+class VisitItem(Item):
+    """A visit with its records, oldest first; `file` is the system's file as it was when it was closed, `slopes` what its tries
+    taught (Pa a turn)."""
+
+    id: UUID
+    opened_at: Time
+    closed_at: Time | None = None
+    by: By = ""
+    file: dict[str, Any] | None = None
+    slopes: list[Finite] = Field(default=[], max_length=16)
+    entries: list[EntryItem] = Field(default=[], max_length=5000)
+    photos: list[PhotoItem] = Field(default=[], max_length=100)
+
+
+class DecisionItem(Item):
+    """Settings decided on, with the file as it was then and the figures shown (SI)."""
+
+    id: UUID
+    file: dict[str, Any]
+    figures: dict[str, Finite | None] = {}
+    verdict: str = Field(max_length=16)
+    made_at: Time
+    by: By = ""
+
+
+class SystemItem(Item):
+    """A system: its file (docs/system.schema.json) and what is on record."""
+
+    id: UUID
+    file: dict[str, Any]
+    retired_at: Time | None = None
+    decisions: list[DecisionItem] = Field(default=[], max_length=5000)
+    visits: list[VisitItem] = Field(default=[], max_length=5000)
+
+
+class SiteHead(Item):
+    """A site without its systems."""
+
+    id: UUID
+    name: Name
+    units: Units = "us"
+
+
+class SiteItem(SiteHead):
+    """A site with its systems."""
+
+    systems: list[SystemItem] = []
+
+
+class GaugeItem(Item):
+    """A gauge owned."""
+
+    id: UUID
+    gauge: dict[str, Any]
+    checked_on: date | None = None
+    retired: bool = False
+
+
+class PracticeItem(Item):
+    """A workspace's practice and the nominal tank sizes it buys (m³)."""
+
+    practice: dict[str, Any]
+    sizes_m3: list[Finite] | None = None
+
+
+class Archive(Item):
+    """A Zero Dip archive. Everything is SI, times with their offset (ISO 8601)."""
+
+    format: Literal["zerodip-archive"]
+    version: Literal[1]
+    made_at: Time | None = None
+    scope: Literal["workspaces", "sites", "systems"] = "workspaces"
+    practice: PracticeItem | None = None
+    gauges: list[GaugeItem] = []
+    sites: list[SiteItem] = []
+
+
+def archive_schema() -> dict[str, Any]:
+    """JSON Schema of an archive, the system file's own schema within it."""
+    made = Archive.model_json_schema()
+    definitions = made["$defs"]
+    system = SystemFile.model_json_schema()
+    definitions["SystemFile"] = system
+    for name in ("SystemItem", "DecisionItem"):
+        definitions[name]["properties"]["file"] = {"$ref": "#/$defs/SystemFile"}
+    definitions["VisitItem"]["properties"]["file"] = {"anyOf": [{"$ref": "#/$defs/SystemFile"}, {"type": "null"}]}
+    definitions["PracticeItem"]["properties"]["practice"] = practice_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **made, "title": "Zero Dip archive"}

@@ -1,0 +1,295 @@
+"""What taking a piece would do: nothing is changed here."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+from uuid import UUID
+
+from django.db.models import Model
+from pydantic import ValidationError
+from visits.models import Entry, Photo, Visit
+
+from plants.glancing import glance_of
+from plants.habits import practice_of, read_sizes
+from plants.models import Decision, Gauge, Habits, Site, System
+from zerodip.document import Document, plain, read_document
+from zerodip.errors import Fault, InvalidInput
+from zerodip.fields import read
+from zerodip.gauges import Gauge as DescribedGauge
+from zerodip.system import Practice
+from zerodip.visit.records import check_record
+
+from .archive import GaugeItem, Item, PracticeItem, SiteHead, SystemItem
+from .ids import Ids, ids_for
+from .models import Change, Import, Piece
+
+__all__ = ["Found", "check_piece", "follow"]
+
+
+@dataclass
+class Found:
+    """What taking a piece would do, in a word and in a sentence; what is wrong with it; what is ready to be stored."""
+
+    change: Change
+    name: str = ""
+    says: str = ""
+    faults: list[Fault] = field(default_factory=list)
+    prepared: dict[str, Any] | None = None
+
+
+class Context:
+    """What the pieces of one import share."""
+
+    def __init__(self, of: Import) -> None:
+        self.of, self.workspace_id = of, of.workspace_id
+
+    @cached_property
+    def practice(self) -> Practice:
+        """The practice that followers will be judged by: the file's own where it brings one."""
+        piece = self.of.pieces.filter(kind="practice", prepared__isnull=False).first()
+        brought = read(Practice, piece.prepared["practice"])[0] if piece and piece.prepared else None
+        return brought or practice_of(self.workspace_id)
+
+    def site_of(self, piece: Piece) -> UUID | None:
+        """The id that a system's site has or will have here; None where that site is refused."""
+        site = self.of.pieces.filter(number=piece.site or 0).only("prepared").first()
+        return UUID(site.prepared["id"]) if site and site.prepared else None
+
+    def ids(self, model: type[Model], id: UUID, workspace: str) -> Ids:
+        """How ids are taken over for a piece whose own id is `id`; `workspace` is the lookup that leads to a workspace."""
+        elsewhere = model._default_manager.filter(pk=id).exclude(**{workspace: self.workspace_id})
+        return ids_for(self.workspace_id, id, lambda _: elsewhere.exists())
+
+    def twice(self, piece: Piece, id: str, name: str = "") -> str:
+        """Why a piece cannot stand beside one before it in the same file; "" where it can."""
+        before = self.of.pieces.filter(kind=piece.kind, number__lt=piece.number)
+        if before.filter(prepared__id=id).exists():
+            return "stands in this file twice."
+        if name and before.filter(site=piece.site, name=name).exists():
+            return f"has a name that stands in this file twice: “{name}”."
+        return ""
+
+
+def check_piece(context: Context, piece: Piece) -> Found:
+    """One piece: what it would do, or everything that is wrong with it."""
+    shape, check = _KINDS[piece.kind]
+    try:
+        return check(context, piece, shape.model_validate(piece.raw))
+    except ValidationError as error:
+        return Found(Change.REFUSED, _name(piece.raw), faults=[_fault(piece.path, each) for each in error.errors()])
+    except InvalidInput as error:
+        return Found(Change.REFUSED, _name(piece.raw), faults=list(error.faults))
+
+
+def _name(raw: Any) -> str:
+    """What a piece calls itself, though it may be wrong."""
+    for at in (raw, _get(_get(raw, "file"), "system"), _get(raw, "gauge")):
+        name = _get(at, "name")
+        if isinstance(name, str):
+            return "".join(letter for letter in name if letter.isprintable())[:80]
+    return ""
+
+
+def _get(raw: Any, name: str) -> Any:
+    return raw.get(name) if isinstance(raw, dict) else None
+
+
+def _fault(path: str, error: Any) -> Fault:
+    steps = ".".join(str(step)[:60] for step in error["loc"])
+    says = f"is refused: {str(error['msg'])[:160]}."
+    last = str(error["loc"][-1])[:60] if error["loc"] else "piece"
+    return Fault(path=f"{path}.{steps}", code=str(error["type"])[:40], title=f"“{last}”", says=says)
+
+
+def _under(path: str, faults: tuple[Fault, ...] | list[Fault]) -> list[Fault]:
+    """Faults of a part, their paths those of the whole file."""
+    return [Fault(**{**vars(each), "path": f"{path}.{each.path}".rstrip(".")}) for each in faults]
+
+
+def _refuse(title: str, path: str, says: str) -> InvalidInput:
+    return InvalidInput([Fault(path=path, code="refused", title=title, says=says)])
+
+
+def _practice(context: Context, piece: Piece, item: PracticeItem) -> Found:
+    practice, faults = read(Practice, item.practice)
+    sizes, more = read_sizes(item.sizes_m3)
+    if faults or more or practice is None:
+        raise InvalidInput([*_under("practice.practice", faults), *_under("practice", more)])
+    prepared = {"id": "practice", "practice": {**plain(practice), "follows": "workspace"}, "sizes_m3": sizes}
+    known = Habits.objects.filter(workspace_id=context.workspace_id).first()
+    usual = plain(Practice(follows="workspace"))
+    stands = (known.practice, known.sizes_m3) if known else (usual, None)
+    same = stands == (prepared["practice"], sizes)
+    return Found(Change.SAME if same else Change.CHANGED, "Practice", prepared=prepared)
+
+
+def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
+    described, faults = read(DescribedGauge, item.gauge)
+    if faults or described is None:
+        raise InvalidInput(_under(f"{piece.path}.gauge", faults))
+    id = context.ids(Gauge, item.id, "workspace_id")(item.id)
+    says = context.twice(piece, str(id))
+    if says:
+        raise _refuse("The gauge", piece.path, says)
+    checked = item.checked_on.isoformat() if item.checked_on else None
+    prepared = {"id": str(id), "data": plain(described), "checked_on": checked, "retired": item.retired}
+    known = Gauge.objects.filter(pk=id).first()
+    if known is None:
+        return Found(Change.ADDED, described.name, prepared=prepared)
+    same = (known.data, known.checked_on, known.retired) == (prepared["data"], item.checked_on, item.retired)
+    return Found(Change.SAME if same else Change.CHANGED, described.name, prepared=prepared)
+
+
+def _site(context: Context, piece: Piece, item: SiteHead) -> Found:
+    id = context.ids(Site, item.id, "workspace_id")(item.id)
+    others = Site.objects.filter(workspace_id=context.workspace_id, name=item.name).exclude(pk=id)
+    says = "has the name of another site here." if others.exists() else context.twice(piece, str(id), item.name)
+    if says:
+        raise _refuse(f"The site “{item.name}”", f"{piece.path}.name", says)
+    known = Site.objects.filter(pk=id).first()
+    prepared = {"id": str(id), "name": item.name, "units": item.units}
+    if known is None:
+        return Found(Change.ADDED, item.name, prepared=prepared)
+    same = (known.name, known.units) == (item.name, item.units)
+    return Found(Change.SAME if same else Change.CHANGED, item.name, prepared=prepared)
+
+
+def follow(document: Document, practice: Practice) -> Document:
+    """The document with the practice it will follow."""
+    if document.practice.follows != "workspace":
+        return document
+    entered = {path: typed for path, typed in document.entered.items() if not path.startswith("practice.")}
+    return Document(document.system, document.settings, practice, entered)
+
+
+def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
+    faults = _record_faults(item, piece.path)
+    try:
+        document = follow(read_document(item.file), context.practice)
+    except InvalidInput as error:
+        raise InvalidInput([*_under(f"{piece.path}.file", error.faults), *faults]) from None
+    name, site = document.system.name, context.site_of(piece)
+    if not name:
+        faults.append(Fault(path=f"{piece.path}.file.system.name", code="missing", title="Name", says="is missing."))
+    ids = context.ids(System, item.id, "site__workspace_id")
+    id = ids(item.id)
+    says = _clash(context, piece, id, site, name) if site else "stands on a site that is refused."
+    says = says or _taken(id, item, ids)
+    if says:
+        faults.append(Fault(path=piece.path, code="refused", title=f"The system “{name}”", says=says))
+    if faults:
+        raise InvalidInput(faults)
+    return _compared(item, ids, site, document)
+
+
+def _clash(context: Context, piece: Piece, id: UUID, site: UUID, name: str) -> str:
+    if System.objects.filter(site_id=site, name=name).exclude(pk=id).exists():
+        return "has the name of another system on this site."
+    return context.twice(piece, str(id), name)
+
+
+def _taken(id: UUID, item: SystemItem, ids: Ids) -> str:
+    """Records whose ids belong to something else here: such a file was tampered with."""
+    asked: list[tuple[Any, str, list[UUID]]] = [
+        (Visit, "system_id", [v.id for v in item.visits]),
+        (Decision, "system_id", [d.id for d in item.decisions]),
+        (Photo, "visit__system_id", [p.id for v in item.visits for p in v.photos]),
+    ]
+    for model, owner, found in asked:
+        if model.objects.filter(pk__in=map(ids, found)).exclude(**{owner: id}).exists():
+            return f"holds a {model._meta.verbose_name} whose id belongs to another one here."
+    entries = [ids(e.id) for v in item.visits for e in v.entries]
+    if Entry.objects.filter(id__in=entries).exclude(visit__system_id=id).exists():
+        return "holds a record whose id belongs to another one here."
+    every = [*entries, *(ids(each) for _, _, found in asked for each in found)]
+    return "holds an id twice." if len(set(every)) != len(every) else ""
+
+
+def _record_faults(item: SystemItem, path: str) -> list[Fault]:
+    faults: list[Fault] = []
+    for v, visit in enumerate(item.visits):
+        if visit.closed_at is not None and visit.closed_at < visit.opened_at:
+            says = "must not lie before its opening."
+            faults.append(
+                Fault(path=f"{path}.visits.{v}.closed_at", code="order", title="Closing of a visit", says=says)
+            )
+        for e, entry in enumerate(visit.entries):
+            faults += _under(f"{path}.visits.{v}.entries.{e}", check_record(entry.slot, entry.value))
+        faults += _file_faults(visit.file, f"{path}.visits.{v}.file")
+    for d, decision in enumerate(item.decisions):
+        faults += _file_faults(decision.file, f"{path}.decisions.{d}.file")
+    return faults
+
+
+def _file_faults(raw: Any, path: str) -> list[Fault]:
+    try:
+        if raw is not None:
+            read_document(raw)
+    except InvalidInput as error:
+        return _under(path, error.faults)
+    return []
+
+
+def _compared(item: SystemItem, ids: Ids, site: UUID | None, document: Document) -> Found:
+    id, name = ids(item.id), document.system.name
+    prepared: dict[str, Any] = {
+        "id": str(id),
+        "site": str(site),
+        "document": document.as_json(),
+        "retired": item.retired_at.isoformat() if item.retired_at else None,
+        "moved": ids(item.id) != item.id,
+    }
+    known = System.objects.filter(pk=id).first()
+    if known is None:
+        return Found(
+            Change.ADDED, name, _counted(item), prepared={**prepared, "glance": glance_of(document), "version": 0}
+        )
+    prepared["version"] = known.version
+    differs, says = _differs(known, prepared), _new_records(known, item, ids)
+    prepared["glance"] = glance_of(document) if differs else None
+    change = Change.CHANGED if differs or says else Change.SAME
+    return Found(change, name, ", ".join([*(["the file"] if differs else []), *says]), prepared=prepared)
+
+
+def _counted(item: SystemItem) -> str:
+    return f"{len(item.visits)} visit{'' if len(item.visits) == 1 else 's'}"
+
+
+def _differs(known: System, prepared: dict[str, Any]) -> bool:
+    retired = known.retired_at.isoformat() if known.retired_at else None
+    stands = (str(known.site_id), known.document, retired)
+    return stands != (prepared["site"], prepared["document"], prepared["retired"])
+
+
+def _new_records(known: System, item: SystemItem, ids: Ids) -> list[str]:
+    """What a file brings that is not on record yet, in words. What is on record stays as it is."""
+    asked: list[tuple[str, Callable[[], set[Any]], list[UUID]]] = [
+        ("visits", lambda: set(known.visits.values_list("pk", flat=True)), [v.id for v in item.visits]),
+        ("decisions", lambda: set(known.decisions.values_list("pk", flat=True)), [d.id for d in item.decisions]),
+        (
+            "records",
+            lambda: set(Entry.objects.filter(visit__system=known).values_list("id", flat=True)),
+            [e.id for v in item.visits for e in v.entries],
+        ),
+        (
+            "photos",
+            lambda: set(Photo.objects.filter(visit__system=known).values_list("pk", flat=True)),
+            [p.id for v in item.visits for p in v.photos],
+        ),
+    ]
+    said = []
+    for word, stored, brought in asked:
+        new = len({ids(each) for each in brought} - stored()) if brought else 0
+        if new:
+            said.append(f"{new} {word}")
+    closed = {v.pk for v in known.visits.filter(closed_at=None)} & {ids(v.id) for v in item.visits if v.closed_at}
+    return [*said, *([f"{len(closed)} closed"] if closed else [])]
+
+
+_KINDS: dict[str, tuple[type[Item], Callable[[Context, Piece, Any], Found]]] = {
+    "practice": (PracticeItem, _practice),
+    "gauge": (GaugeItem, _gauge),
+    "site": (SiteHead, _site),
+    "system": (SystemItem, _system),
+}

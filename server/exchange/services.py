@@ -1,0 +1,165 @@
+"""An import, step by step: begun with a file, checked a second's work at a time so that it shows how far it is and can be
+cancelled between any two, taken in one transaction, then finished. Each step is a request: nothing runs on its own."""
+
+from time import monotonic
+from typing import Any
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.db.models import Count
+from visits.outlook import refresh_outlook
+
+from config.problems import Conflict, NotFound
+from journal.services import note
+from people.policies import PERMISSIONS, Actor, require
+from plants.models import System
+from zerodip.errors import Fault, InvalidInput
+
+from .checking import Context, Found, check_piece
+from .lines import lines_of
+from .models import Change, Import, Piece, State
+from .reading import MOST_BYTES, cut, parsed
+from .taking import take_pieces
+
+__all__ = ["begin", "cancel", "counts", "go_on", "import_for_actor", "pieces_of", "take"]
+
+_STEP_S = 0.8
+_MOST_FAULTS = 20
+
+
+def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Import:
+    """An import of one of the actor's workspaces. Raises NotFound, Forbidden."""
+    workspaces = [each for each, role in actor.roles.items() if role in PERMISSIONS["archive.read"]]
+    found = Import.objects.filter(workspace__in=workspaces)
+    of = (found.select_for_update() if lock else found).filter(pk=import_id).first()
+    if of is None:
+        raise NotFound
+    require(actor, "archive.take", of.workspace_id)
+    return of
+
+
+@transaction.atomic
+def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: bytes) -> Import:
+    """An import under the id given, its file cut into pieces. Safe to repeat. What others left unfinished for a day is swept away.
+    Raises InvalidInput, NotFound, Forbidden."""
+    require(actor, "archive.take", workspace_id)
+    known = Import.objects.filter(pk=import_id).first()
+    if known is not None:
+        if known.workspace_id != workspace_id:
+            raise NotFound
+        return known
+    if len(data) > MOST_BYTES:
+        says = f"is larger than {MOST_BYTES // 1_000_000} MB; take it in parts, site by site."
+        raise InvalidInput([Fault(path="file", code="too_large", title="The file", says=says)])
+    pieces, lines = cut(parsed(data)), lines_of(data.decode("utf-8-sig"))
+    Import.objects.filter(workspace_id=workspace_id, made_by=actor.user).delete()
+    shown = "".join(letter for letter in name if letter.isprintable())[:120]
+    of = Import.objects.create(
+        id=import_id, workspace_id=workspace_id, made_by=actor.user, name=shown, total=len(pieces)
+    )
+    Piece.objects.bulk_create(
+        (
+            Piece(of=of, number=n, kind=p.kind, path=p.path, raw=p.raw, site=p.site, line=lines.get(p.path, 0))
+            for n, p in enumerate(pieces)
+        ),
+        batch_size=500,
+    )
+    return of
+
+
+def go_on(actor: Actor, import_id: UUID) -> Import:
+    """A second's work: checks the next pieces, or, once taken, works out what Rounds shows of the next systems.
+    Raises NotFound, Forbidden."""
+    with transaction.atomic():
+        of = import_for_actor(actor, import_id, lock=True)
+        if of.state == State.CHECKING:
+            _check_some(of)
+        elif of.state == State.TAKEN:
+            _finish_some(of)
+        return of
+
+
+def _check_some(of: Import) -> None:
+    context, end = Context(of), monotonic() + _STEP_S
+    for piece in of.pieces.filter(number__gte=of.done)[:500]:
+        _keep(piece, check_piece(context, piece))
+        of.done = piece.number + 1
+        if monotonic() > end:
+            break
+    if of.done >= of.total:
+        of.state = State.READY
+    of.save(update_fields=["done", "state"])
+
+
+def _keep(piece: Piece, found: Found) -> None:
+    piece.change, piece.name, piece.prepared = found.change, found.name[:80], found.prepared
+    piece.says = found.says[:200]
+    piece.faults = [
+        {"path": f.path[:200], "code": f.code, "us": f.sentence("us"), "metric": f.sentence("metric"), "kpa": f.sentence("kpa")}
+        for f in found.faults[:_MOST_FAULTS]
+    ]  # fmt: skip
+    piece.save(update_fields=["change", "name", "prepared", "says", "faults"])
+
+
+def counts(of: Import) -> dict[str, int]:
+    """How many pieces would be added, changed, stay the same, or are refused."""
+    counted = of.pieces.exclude(change="").values_list("change").annotate(Count("pk"))
+    return {**dict.fromkeys(Change.values, 0), **dict(counted)}
+
+
+def pieces_of(of: Import, change: str | None, after: int, most: int = 100) -> list[Piece]:
+    """The pieces checked so far, in the order of the file, from `after` on."""
+    found = of.pieces.exclude(change="").filter(number__gt=after).defer("raw", "prepared")
+    return list((found.filter(change=change) if change else found)[:most])
+
+
+def take(actor: Actor, import_id: UUID) -> Import:
+    """Takes all of it in, or nothing. Safe to repeat. Raises Conflict (not checked to the end, something refused, or changed
+    since), NotFound, Forbidden."""
+    try:
+        with transaction.atomic():
+            return _take(actor, import_id)
+    except IntegrityError:
+        raise Conflict("Something here changed since the file was checked. Check it again.", {}) from None
+
+
+def _take(actor: Actor, import_id: UUID) -> Import:
+    of = import_for_actor(actor, import_id, lock=True)
+    if of.state in (State.TAKEN, State.DONE):
+        return of
+    counted = counts(of)
+    if of.state != State.READY or counted[Change.REFUSED]:
+        raise Conflict("Nothing is taken while a piece is refused or not checked yet.", {})
+    take_pieces(of)
+    of.state, of.done = State.TAKEN, 0
+    of.save(update_fields=["state", "done"])
+    note(actor.user, "archive.take", of.workspace_id, name=of.name, **counted)
+    return of
+
+
+def _finish_some(of: Import) -> None:
+    end = monotonic() + _STEP_S
+    for piece in of.pieces.filter(number__gte=of.done).defer("raw")[:2000]:
+        if piece.kind == "system" and piece.change in (Change.ADDED, Change.CHANGED) and piece.prepared:
+            system = System.objects.filter(pk=piece.prepared["id"]).first()
+            if system is not None:
+                refresh_outlook(system)
+        of.done = piece.number + 1
+        if monotonic() > end:
+            break
+    if of.done >= of.total:
+        of.state = State.DONE
+    of.save(update_fields=["done", "state"])
+
+
+@transaction.atomic
+def cancel(actor: Actor, import_id: UUID) -> None:
+    """Lets an import go. What was taken stays taken. Raises NotFound, Forbidden."""
+    import_for_actor(actor, import_id, lock=True).delete()
+
+
+def fault_rows(piece: Piece, units: str) -> list[dict[str, Any]]:
+    """A piece's faults in words of a unit system."""
+    return [
+        {"path": each["path"], "code": each["code"], "message": each[units], "allowed": ""} for each in piece.faults
+    ]

@@ -1,0 +1,154 @@
+"""Taking an import: every piece of it, in one transaction, or none."""
+
+from collections.abc import Iterable
+from datetime import date, datetime
+from typing import Any
+from uuid import UUID
+
+from django.utils import timezone
+from visits.models import Entry, Photo, Visit
+
+from config.problems import Conflict
+from people.models import Membership, User
+from plants.habits import carry, habits_of
+from plants.models import Decision, Gauge, Site, System
+
+from .archive import SystemItem, VisitItem
+from .ids import Ids, ids_for
+from .models import Change, Import, Piece
+
+__all__ = ["take_pieces"]
+
+_AT_ONCE = 200
+
+
+def take_pieces(of: Import) -> None:
+    """Stores what checking made ready. Called inside a transaction. Raises Conflict where something changed since."""
+    people = _people(of.workspace_id)
+    todo = of.pieces.filter(change__in=(Change.ADDED, Change.CHANGED))
+    for piece in todo.filter(kind="gauge"):
+        _gauge(of.workspace_id, _ready(piece))
+    for piece in todo.filter(kind="site"):
+        _site(of.workspace_id, _ready(piece))
+    last = -1
+    while systems := list(todo.filter(kind="system", number__gt=last)[:_AT_ONCE]):
+        _take_systems(of.workspace_id, systems, people)
+        last = systems[-1].number
+    for piece in todo.filter(kind="practice"):  # last: it is carried into the systems that follow it
+        _practice(of.workspace_id, _ready(piece))
+
+
+def _ready(piece: Piece) -> dict[str, Any]:
+    return dict(piece.prepared or {})
+
+
+def _people(workspace_id: UUID) -> dict[str, User]:
+    """Members by the name that others see: what they made elsewhere stays theirs."""
+    members = Membership.objects.filter(workspace_id=workspace_id).select_related("user")
+    return {each.user.shown: each.user for each in members}
+
+
+def _practice(workspace_id: UUID, ready: dict[str, Any]) -> None:
+    habits = habits_of(workspace_id)
+    habits.practice, habits.sizes_m3 = ready["practice"], ready["sizes_m3"]
+    habits.version += 1
+    habits.save()
+    carry(workspace_id)
+
+
+def _gauge(workspace_id: UUID, ready: dict[str, Any]) -> None:
+    gauge = Gauge.objects.filter(pk=ready["id"]).first() or Gauge(id=ready["id"], workspace_id=workspace_id, version=0)
+    gauge.data, gauge.retired = ready["data"], ready["retired"]
+    gauge.checked_on = date.fromisoformat(ready["checked_on"]) if ready["checked_on"] else None
+    gauge.version += 1
+    gauge.save()
+
+
+def _site(workspace_id: UUID, ready: dict[str, Any]) -> None:
+    values = {"name": ready["name"], "units": ready["units"]}
+    Site.objects.update_or_create(
+        id=ready["id"], defaults=values, create_defaults={**values, "workspace_id": workspace_id}
+    )
+
+
+def _take_systems(workspace_id: UUID, pieces: list[Piece], people: dict[str, User]) -> None:
+    stored = System.objects.select_for_update().in_bulk([UUID(_ready(piece)["id"]) for piece in pieces])
+    new: list[System] = []
+    changed: list[System] = []
+    for piece in pieces:
+        ready = _ready(piece)
+        known = stored.get(UUID(ready["id"]))
+        if (known.version if known else 0) != ready["version"]:
+            raise Conflict(f"“{piece.name}” was changed since the file was checked. Check it again.", {})
+        if known is None or ready["glance"] is not None:
+            (new if known is None else changed).append(_system(known, ready))
+    System.objects.bulk_create(new)
+    System.objects.bulk_update(changed, ["site", "name", "document", "glance", "retired_at", "version", "changed_at"])
+    for piece in pieces:
+        _records(workspace_id, piece, people)
+
+
+def _system(known: System | None, ready: dict[str, Any]) -> System:
+    system = known or System(id=ready["id"], version=0)
+    system.site_id = UUID(ready["site"])
+    system.document, system.glance = ready["document"], ready["glance"]
+    system.name = ready["document"]["system"]["name"]
+    system.retired_at = datetime.fromisoformat(ready["retired"]) if ready["retired"] else None
+    system.version += 1
+    system.changed_at = timezone.now()
+    return system
+
+
+def _records(workspace_id: UUID, piece: Piece, people: dict[str, User]) -> None:
+    """The visits, entries, photos and decisions that are not on record yet. Nothing on record is touched, but a visit that was
+    open here and is closed there."""
+    item, ready = SystemItem.model_validate(piece.raw), _ready(piece)
+    ids = ids_for(workspace_id, item.id, lambda _: bool(ready["moved"]))
+    system = UUID(ready["id"])
+    Decision.objects.bulk_create(
+        (
+            Decision(
+                id=ids(each.id), system_id=system, document=each.file, figures=each.figures, verdict=each.verdict,
+                made_at=each.made_at, **_by("made_by", each.by, people),
+            )
+            for each in item.decisions
+        ),
+        ignore_conflicts=True,
+    )  # fmt: skip
+    Visit.objects.bulk_create((_visit(each, ids, system, people) for each in item.visits), ignore_conflicts=True)
+    for each in item.visits:
+        if each.closed_at is not None:
+            open_here = Visit.objects.filter(pk=ids(each.id), closed_at=None)
+            open_here.update(closed_at=each.closed_at, document=each.file, slopes=each.slopes)
+    Entry.objects.bulk_create(_entries(item.visits, ids, people), ignore_conflicts=True)
+    Photo.objects.bulk_create(_photos(item.visits, ids), ignore_conflicts=True)
+
+
+def _by(field: str, name: str, people: dict[str, User]) -> dict[str, Any]:
+    return {field: people.get(name), "by": name}
+
+
+def _visit(each: VisitItem, ids: Ids, system: UUID, people: dict[str, User]) -> Visit:
+    return Visit(
+        id=ids(each.id), system_id=system, opened_at=each.opened_at, closed_at=each.closed_at, document=each.file,
+        slopes=each.slopes, **_by("opened_by", each.by, people),
+    )  # fmt: skip
+
+
+def _entries(visits: Iterable[VisitItem], ids: Ids, people: dict[str, User]) -> list[Entry]:
+    return [
+        Entry(
+            id=ids(e.id), visit_id=ids(visit.id), slot=e.slot, value=e.value, made_at=e.at,
+            supersedes=ids(e.supersedes) if e.supersedes else None, **_by("made_by", e.by, people),
+        )
+        for visit in visits
+        for e in visit.entries
+    ]  # fmt: skip
+
+
+def _photos(visits: Iterable[VisitItem], ids: Ids) -> list[Photo]:
+    return [
+        Photo(id=ids(p.id), visit_id=ids(visit.id), plate=p.plate, kind=p.kind, data=p.data, made_at=p.at)
+        for visit in visits
+        for p in visit.photos
+    ]
