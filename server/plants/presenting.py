@@ -1,7 +1,14 @@
 """Stored things as the API shows them."""
 
+from operator import itemgetter
 from typing import Any
+from uuid import UUID
 
+from django.db.models import F, QuerySet
+from django.db.models.fields.json import KT
+from django.db.models.lookups import IsNull
+
+from config.answers import as_iso, as_text, packed
 from people.models import Workspace, shown
 from people.policies import PERMISSIONS, Actor
 from zerodip.rules import ORDER, Verdict
@@ -12,26 +19,35 @@ from .selectors import decisions_of, sites_for_actor, systems_for_actor, workspa
 __all__ = ["decision_out", "habits_out", "rounds_out", "system_out"]
 
 
-def _urgency(row: dict[str, Any]) -> tuple[bool, int, int, int, str]:
-    """What needs a person first: the worst verdict, then how many of it, then the name; what is retired last."""
-    seen = row["glance"]
-    return row["retired"], ORDER[Verdict(seen["verdict"])], -seen["stops"], -seen["cautions"], row["name"]
-
-
 def rounds_out(actor: Actor) -> dict[str, Any]:
     """The actor's sites with their systems, in order of urgency. Three queries and the actor's roles."""
     sites = {site.pk: _site_row(site) for site in sites_for_actor(actor)}
-    for row in systems_for_actor(actor).values("id", "name", "glance", "changed_at", "retired_at", "site_id"):
-        seen = {name: row[name] for name in ("id", "name", "glance", "changed_at")}
-        if row["site_id"] in sites:  # one begun a moment ago, between the two queries, is there the next time
-            sites[row["site_id"]]["systems"].append({**seen, "retired": row["retired_at"] is not None})
-    for site in sites.values():
-        site["systems"].sort(key=_urgency)
-    by_urgency = sorted(sites.values(), key=lambda row: [_urgency(system) for system in row["systems"][:1]])
+    urgent: dict[UUID, dict[str, Any]] = {}  # sites in the order of their first system
+    for site, row in _by_urgency(systems_for_actor(actor)):
+        if site in sites:  # one begun a moment ago, between the two queries, is there the next time
+            urgent.setdefault(site, sites[site])["systems"].append(row)
+    empty = [row for site, row in sites.items() if site not in urgent]
     return {
-        "sites": by_urgency,
+        "sites": [*urgent.values(), *empty],
         "workspaces": [_workspace(actor, workspace) for workspace in workspaces_for_actor(actor)],
     }
+
+
+def _by_urgency(systems: QuerySet[System]) -> list[tuple[UUID, dict[str, Any]]]:
+    """Each system's site and row, what needs a person first: the worst verdict, then how many of it, then the name; what is
+    retired last."""
+    columns = {name: KT(f"glance__{name}") for name in ("verdict", "stops", "cautions")}
+    asked = systems.annotate(
+        **columns, seen=as_text("glance"), at=as_iso("changed_at"), off=IsNull(F("retired_at"), False)
+    ).order_by()
+    rows = []
+    for site, id, name, seen, at, off, verdict, stops, cautions in asked.values_list(
+        "site_id", "id", "name", "seen", "at", "off", "verdict", "stops", "cautions"
+    ):
+        row = {"id": id, "name": name, "glance": packed(seen), "changed_at": at, "retired": off}
+        rows.append(((off, ORDER[Verdict(verdict)], -int(stops), -int(cautions), name), site, row))
+    rows.sort(key=itemgetter(0))
+    return [(site, row) for _, site, row in rows]
 
 
 def _workspace(actor: Actor, workspace: Workspace) -> dict[str, Any]:

@@ -18,7 +18,7 @@ from zerodip.trends.history import Trends
 
 from . import selectors, services
 from .outlook import trends_of
-from .presenting import open_row, outlook_row, visit_out, visit_row
+from .presenting import outlook_row, visit_out, visit_row
 from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOut, VisitRow
 
 router = Router(tags=["visits"])
@@ -60,7 +60,7 @@ def open_visit(request: HttpRequest, system_id: UUID, visit_id: UUID, units: Uni
 @router.get("/visits", response={200: list[OpenVisit], **REFUSALS}, openapi_extra=READ)
 def read_open_visits(request: HttpRequest) -> Any:
     """The visits left open, oldest first."""
-    return written([open_row(visit) for visit in selectors.open_visits(_actor(request))])
+    return written(selectors.open_visits(_actor(request)))
 
 
 @router.get("/visits/{visit_id}", response={200: VisitOut, **REFUSALS}, openapi_extra=READ)

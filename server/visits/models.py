@@ -25,6 +25,7 @@ class Visit(models.Model):
 
     class Meta:
         ordering = ["-opened_at"]
+        indexes = [models.Index(fields=["system"], condition=models.Q(closed_at=None), name="visits_left_open")]
 
     def __str__(self) -> str:
         return f"{self.system} {self.opened_at:%Y-%m-%d}"

@@ -3,6 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
+from config.answers import packed
 from people.models import shown
 from people.policies import PERMISSIONS, Actor
 from zerodip.trends.history import due_state
@@ -13,7 +14,7 @@ from zerodip.visit.records import log_of
 from .models import Visit
 from .selectors import before, document_of, records_of
 
-__all__ = ["open_row", "outlook_row", "visit_out", "visit_row"]
+__all__ = ["outlook_row", "visit_out", "visit_row"]
 
 
 def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", eager: bool = False) -> dict[str, Any]:
@@ -46,20 +47,23 @@ def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", e
 def visit_row(visit: Visit) -> dict[str, Any]:
     """A visit in a list, with the step where it stands."""
     place = log_of(records_of(visit)).value("place") or "safe"
-    return {**open_row(visit), "open": visit.closed_at is None, "place": place}
-
-
-def open_row(visit: Visit) -> dict[str, Any]:
-    """A visit left open, in a list over systems."""
     return {
         "id": visit.pk,
         "system": visit.system_id,
         "opened_at": visit.opened_at,
         "opened_by": shown(visit.opened_by, visit.by),
+        "open": visit.closed_at is None,
+        "place": place,
     }
 
 
 def outlook_row(row: dict[str, Any], now_s: float) -> dict[str, Any]:
     """What the past visits say of a system, and how its check stands at `now_s` (since 1970)."""
-    due, system = row["due_at"], row.pop("system_id")
-    return {**row, "system": system, "state": due_state(due.timestamp() if due else None, now_s)}
+    return {
+        "system": row["system_id"],
+        "last_at": row["last"],
+        "due_at": row["due"],
+        "leaves_at": row["leaves"],
+        "drifting": packed(row["told"]),
+        "state": due_state(row["due_s"], now_s),
+    }

@@ -3,6 +3,10 @@
 from typing import Any
 from uuid import UUID
 
+from django.db.models import Value
+from django.db.models.functions import Coalesce, Concat, NullIf, Trim
+
+from config.answers import as_iso, as_seconds, as_text
 from config.problems import NotFound
 from people.policies import Actor
 from plants.models import System
@@ -72,13 +76,21 @@ def visits_of(system: System, most: int = 20) -> list[Visit]:
     return list(system.visits.select_related("opened_by")[:most])
 
 
-def open_visits(actor: Actor) -> list[Visit]:
-    """The visits left open on systems that the actor may see, oldest first."""
+def open_visits(actor: Actor) -> list[dict[str, Any]]:
+    """The visits left open on systems that the actor may see, oldest first; one query."""
     visits = Visit.objects.filter(system__in=systems_for_actor(actor).values("pk"), closed_at=None)
-    return list(visits.select_related("opened_by").order_by("opened_at"))
+    name = Trim(Concat("opened_by__first_name", Value(" "), "opened_by__last_name"))
+    who = Coalesce(NullIf(name, Value("")), "opened_by__username", "by")
+    rows = visits.order_by("opened_at").annotate(at=as_iso("opened_at"), who=who)
+    return [
+        {"id": id, "system": system, "opened_at": at, "opened_by": who}
+        for id, system, at, who in rows.values_list("pk", "system_id", "at", "who")
+    ]
 
 
 def outlooks(actor: Actor) -> list[dict[str, Any]]:
     """The outlook of every system that the actor may see and that was visited; one query."""
     seen = Outlook.objects.filter(system__in=systems_for_actor(actor).values("pk"))
-    return [dict(row) for row in seen.values("system_id", "last_at", "due_at", "leaves_at", "drifting")]
+    columns = {"last": as_iso("last_at"), "due": as_iso("due_at"), "leaves": as_iso("leaves_at")}
+    rows = seen.annotate(**columns, due_s=as_seconds("due_at"), told=as_text("drifting"))
+    return list(rows.values("system_id", *columns, "due_s", "told"))
