@@ -4,6 +4,7 @@ from typing import Any
 
 from .document import FORMAT, ROOTS, VERSION
 from .fields import Checked, Spec, classes_of, specs
+from .gauges import Gauge
 
 __all__ = ["document_schema", "field_table", "practice_schema"]
 
@@ -98,6 +99,7 @@ def field_table() -> dict[str, Any]:
     for root in ROOTS.values():
         for cls in classes_of(root):
             _tabulate(cls, found)
+    _tabulate(Gauge, found)
     return found
 
 

@@ -5,8 +5,7 @@ from datetime import UTC, date, datetime, timedelta
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from ninja import Schema
-from pydantic import AwareDatetime, Base64Bytes, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import AwareDatetime, Base64Bytes, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 from plants.schemas import SystemFile, Units
 from zerodip.schema import practice_schema
@@ -38,7 +37,7 @@ By = Annotated[str, StringConstraints(max_length=150, pattern=r"^[^\x00-\x1f\x7f
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 
-class Item(Schema):
+class Item(BaseModel):
     """A part of an archive: no field that is not in the format."""
 
     model_config = ConfigDict(extra="forbid")

@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
-from django.db.models import Model
+from django.db.models import F
 from pydantic import ValidationError
 from visits.models import Entry, Photo, Visit
 
@@ -37,6 +37,11 @@ class Found:
     faults: list[Fault] = field(default_factory=list)
     prepared: dict[str, Any] | None = None
 
+    @property
+    def id(self) -> UUID | None:
+        """The id that the piece has or will have here."""
+        return UUID(self.prepared["id"]) if self.prepared and self.prepared["id"] != "practice" else None
+
 
 class Context:
     """What the pieces of one import share."""
@@ -51,28 +56,49 @@ class Context:
         brought = read(Practice, piece.prepared["practice"])[0] if piece and piece.prepared else None
         return brought or practice_of(self.workspace_id)
 
-    def site_of(self, piece: Piece) -> UUID | None:
-        """The id that a system's site has or will have here; None where that site is refused."""
-        site = self.of.pieces.filter(number=piece.site or 0).only("prepared").first()
-        return UUID(site.prepared["id"]) if site and site.prepared else None
+    @cached_property
+    def sites(self) -> dict[int, UUID]:
+        """The ids that the sites have or will have here, by the number of their piece; without those that are refused."""
+        found = self.of.pieces.filter(kind="site", prepared__isnull=False).values_list("number", "item")
+        return {number: item for number, item in found if item is not None}
 
-    def ids(self, model: type[Model], id: UUID, workspace: str) -> Ids:
-        """How ids are taken over for a piece whose own id is `id`; `workspace` is the lookup that leads to a workspace."""
-        elsewhere = model._default_manager.filter(pk=id).exclude(**{workspace: self.workspace_id})
-        return ids_for(self.workspace_id, id, lambda _: elsewhere.exists())
+    @cached_property
+    def before(self) -> set[tuple[Any, ...]]:
+        """The ids, and the names within a site, of the pieces checked so far."""
+        checked = self.of.pieces.exclude(change="").values_list("kind", "item", "site", "name")
+        return {mark for kind, item, site, name in checked for mark in ((kind, item), (kind, site, name))}
 
-    def twice(self, piece: Piece, id: str, name: str = "") -> str:
+    def remember(self, piece: Piece, found: Found) -> None:
+        """A piece that is checked now, for those after it."""
+        self.before.update(((piece.kind, found.id), (piece.kind, piece.site, found.name)))
+        if piece.kind == "site" and found.id is not None:
+            self.sites[piece.number] = found.id
+
+    def stored(self, model: type[Any], id: UUID, workspace: str) -> tuple[Ids, Any]:
+        """How the ids of a piece are taken over whose own id is `id`, and what is stored of it here, if anything; `workspace` is
+        the lookup that leads to a workspace."""
+        moved = uuid5(self.workspace_id, str(id))
+        rows = {each.pk: each for each in model.objects.filter(pk__in=(id, moved)).annotate(owner=F(workspace))}
+        ids = ids_for(self.workspace_id, id in rows and rows[id].owner != self.workspace_id)
+        return ids, rows.get(ids(id))
+
+    def twice(self, piece: Piece, id: UUID, name: str = "") -> str:
         """Why a piece cannot stand beside one before it in the same file; "" where it can."""
-        before = self.of.pieces.filter(kind=piece.kind, number__lt=piece.number)
-        if before.filter(prepared__id=id).exists():
+        if (piece.kind, id) in self.before:
             return "stands in this file twice."
-        if name and before.filter(site=piece.site, name=name).exists():
+        if name and (piece.kind, piece.site, name) in self.before:
             return f"has a name that stands in this file twice: “{name}”."
         return ""
 
 
 def check_piece(context: Context, piece: Piece) -> Found:
-    """One piece: what it would do, or everything that is wrong with it."""
+    """One piece: what it would do, or everything that is wrong with it. Pieces come in the order of the file."""
+    found = _checked(context, piece)
+    context.remember(piece, found)
+    return found
+
+
+def _checked(context: Context, piece: Piece) -> Found:
     shape, check = _KINDS[piece.kind]
     try:
         return check(context, piece, shape.model_validate(piece.raw))
@@ -128,13 +154,13 @@ def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
     described, faults = read(DescribedGauge, item.gauge)
     if faults or described is None:
         raise InvalidInput(_under(f"{piece.path}.gauge", faults))
-    id = context.ids(Gauge, item.id, "workspace_id")(item.id)
-    says = context.twice(piece, str(id))
+    ids, known = context.stored(Gauge, item.id, "workspace_id")
+    id = ids(item.id)
+    says = context.twice(piece, id)
     if says:
         raise _refuse("The gauge", piece.path, says)
     checked = item.checked_on.isoformat() if item.checked_on else None
     prepared = {"id": str(id), "data": plain(described), "checked_on": checked, "retired": item.retired}
-    known = Gauge.objects.filter(pk=id).first()
     if known is None:
         return Found(Change.ADDED, described.name, prepared=prepared)
     same = (known.data, known.checked_on, known.retired) == (prepared["data"], item.checked_on, item.retired)
@@ -142,12 +168,12 @@ def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
 
 
 def _site(context: Context, piece: Piece, item: SiteHead) -> Found:
-    id = context.ids(Site, item.id, "workspace_id")(item.id)
+    ids, known = context.stored(Site, item.id, "workspace_id")
+    id = ids(item.id)
     others = Site.objects.filter(workspace_id=context.workspace_id, name=item.name).exclude(pk=id)
-    says = "has the name of another site here." if others.exists() else context.twice(piece, str(id), item.name)
+    says = "has the name of another site here." if others.exists() else context.twice(piece, id, item.name)
     if says:
         raise _refuse(f"The site “{item.name}”", f"{piece.path}.name", says)
-    known = Site.objects.filter(pk=id).first()
     prepared = {"id": str(id), "name": item.name, "units": item.units}
     if known is None:
         return Found(Change.ADDED, item.name, prepared=prepared)
@@ -169,10 +195,10 @@ def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
         document = follow(read_document(item.file), context.practice)
     except InvalidInput as error:
         raise InvalidInput([*_under(f"{piece.path}.file", error.faults), *faults]) from None
-    name, site = document.system.name, context.site_of(piece)
+    name, site = document.system.name, context.sites.get(piece.site or 0)
     if not name:
         faults.append(Fault(path=f"{piece.path}.file.system.name", code="missing", title="Name", says="is missing."))
-    ids = context.ids(System, item.id, "site__workspace_id")
+    ids, known = context.stored(System, item.id, "site__workspace_id")
     id = ids(item.id)
     says = _clash(context, piece, id, site, name) if site else "stands on a site that is refused."
     says = says or _taken(id, item, ids)
@@ -180,13 +206,13 @@ def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
         faults.append(Fault(path=piece.path, code="refused", title=f"The system “{name}”", says=says))
     if faults:
         raise InvalidInput(faults)
-    return _compared(item, ids, site, document)
+    return _compared(known, item, ids, site, document)
 
 
 def _clash(context: Context, piece: Piece, id: UUID, site: UUID, name: str) -> str:
     if System.objects.filter(site_id=site, name=name).exclude(pk=id).exists():
         return "has the name of another system on this site."
-    return context.twice(piece, str(id), name)
+    return context.twice(piece, id, name)
 
 
 def _taken(id: UUID, item: SystemItem, ids: Ids) -> str:
@@ -231,7 +257,7 @@ def _file_faults(raw: Any, path: str) -> list[Fault]:
     return []
 
 
-def _compared(item: SystemItem, ids: Ids, site: UUID | None, document: Document) -> Found:
+def _compared(known: System | None, item: SystemItem, ids: Ids, site: UUID | None, document: Document) -> Found:
     id, name = ids(item.id), document.system.name
     prepared: dict[str, Any] = {
         "id": str(id),
@@ -240,7 +266,6 @@ def _compared(item: SystemItem, ids: Ids, site: UUID | None, document: Document)
         "retired": item.retired_at.isoformat() if item.retired_at else None,
         "moved": ids(item.id) != item.id,
     }
-    known = System.objects.filter(pk=id).first()
     if known is None:
         return Found(
             Change.ADDED, name, _counted(item), prepared={**prepared, "glance": glance_of(document), "version": 0}

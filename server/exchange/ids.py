@@ -9,6 +9,6 @@ __all__ = ["Ids", "ids_for"]
 Ids = Callable[[UUID], UUID]
 
 
-def ids_for(workspace_id: UUID, id: UUID, elsewhere: Callable[[UUID], bool]) -> Ids:
-    """How the ids of a piece are taken over; `elsewhere` tells whether an id belongs to another workspace."""
-    return (lambda each: uuid5(workspace_id, str(each))) if elsewhere(id) else (lambda each: each)
+def ids_for(workspace_id: UUID, moved: bool) -> Ids:
+    """How the ids of a piece are taken over; `moved` tells that its own belongs to another workspace."""
+    return (lambda each: uuid5(workspace_id, str(each))) if moved else (lambda each: each)

@@ -44,7 +44,8 @@ class Change(models.TextChoices):
 
 
 class Piece(models.Model):
-    """One piece of an import: the practice, a gauge, a site or a system. `prepared` is what checking made ready."""
+    """One piece of an import: the practice, a gauge, a site or a system. `prepared` is what checking made ready, `item` the id that
+    it has or will have here."""
 
     of = models.ForeignKey(Import, on_delete=models.CASCADE, related_name="pieces")
     number = models.PositiveIntegerField()
@@ -53,6 +54,7 @@ class Piece(models.Model):
     line = models.PositiveIntegerField(default=0)
     name = models.CharField(max_length=80, blank=True)
     site = models.PositiveIntegerField(null=True)
+    item = models.UUIDField(null=True)
     raw = models.JSONField(null=True)
     change = models.CharField(max_length=8, choices=Change.choices, blank=True)
     says = models.CharField(max_length=200, blank=True)
@@ -62,7 +64,11 @@ class Piece(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["of", "number"], name="one_piece_per_number")]
-        indexes = [models.Index(fields=["of", "change", "number"])]
+        indexes = [
+            models.Index(fields=["of", "change", "number"]),
+            models.Index(fields=["of", "kind", "item"]),
+            models.Index(fields=["of", "kind", "site", "name"]),
+        ]
 
     def __str__(self) -> str:
         return f"{self.path} of {self.of}"

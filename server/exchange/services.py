@@ -81,7 +81,7 @@ def go_on(actor: Actor, import_id: UUID) -> Import:
 
 def _check_some(of: Import) -> None:
     context, end = Context(of), monotonic() + _STEP_S
-    for piece in of.pieces.filter(number__gte=of.done)[:500]:
+    for piece in of.pieces.filter(number__gte=of.done)[:100]:
         _keep(piece, check_piece(context, piece))
         of.done = piece.number + 1
         if monotonic() > end:
@@ -94,11 +94,12 @@ def _check_some(of: Import) -> None:
 def _keep(piece: Piece, found: Found) -> None:
     piece.change, piece.name, piece.prepared = found.change, found.name[:80], found.prepared
     piece.says = found.says[:200]
+    piece.item = found.id
     piece.faults = [
         {"path": f.path[:200], "code": f.code, "us": f.sentence("us"), "metric": f.sentence("metric"), "kpa": f.sentence("kpa")}
         for f in found.faults[:_MOST_FAULTS]
     ]  # fmt: skip
-    piece.save(update_fields=["change", "name", "prepared", "says", "faults"])
+    piece.save(update_fields=["change", "name", "prepared", "says", "item", "faults"])
 
 
 def counts(of: Import) -> dict[str, int]:

@@ -13,7 +13,7 @@ from people.models import Membership, User
 from plants.habits import carry, habits_of
 from plants.models import Decision, Gauge, Site, System
 
-from .archive import SystemItem, VisitItem
+from .archive import DecisionItem, SystemItem, VisitItem
 from .ids import Ids, ids_for
 from .models import Change, Import, Piece
 
@@ -84,8 +84,7 @@ def _take_systems(workspace_id: UUID, pieces: list[Piece], people: dict[str, Use
             (new if known is None else changed).append(_system(known, ready))
     System.objects.bulk_create(new)
     System.objects.bulk_update(changed, ["site", "name", "document", "glance", "retired_at", "version", "changed_at"])
-    for piece in pieces:
-        _records(workspace_id, piece, people)
+    _records(workspace_id, pieces, people)
 
 
 def _system(known: System | None, ready: dict[str, Any]) -> System:
@@ -99,33 +98,46 @@ def _system(known: System | None, ready: dict[str, Any]) -> System:
     return system
 
 
-def _records(workspace_id: UUID, piece: Piece, people: dict[str, User]) -> None:
+def _records(workspace_id: UUID, pieces: list[Piece], people: dict[str, User]) -> None:
     """The visits, entries, photos and decisions that are not on record yet. Nothing on record is touched, but a visit that was
     open here and is closed there."""
-    item, ready = SystemItem.model_validate(piece.raw), _ready(piece)
-    ids = ids_for(workspace_id, item.id, lambda _: bool(ready["moved"]))
-    system = UUID(ready["id"])
-    Decision.objects.bulk_create(
-        (
-            Decision(
-                id=ids(each.id), system_id=system, document=each.file, figures=each.figures, verdict=each.verdict,
-                made_at=each.made_at, **_by("made_by", each.by, people),
-            )
-            for each in item.decisions
-        ),
-        ignore_conflicts=True,
-    )  # fmt: skip
-    Visit.objects.bulk_create((_visit(each, ids, system, people) for each in item.visits), ignore_conflicts=True)
-    for each in item.visits:
-        if each.closed_at is not None:
-            open_here = Visit.objects.filter(pk=ids(each.id), closed_at=None)
-            open_here.update(closed_at=each.closed_at, document=each.file, slopes=each.slopes)
-    Entry.objects.bulk_create(_entries(item.visits, ids, people), ignore_conflicts=True)
-    Photo.objects.bulk_create(_photos(item.visits, ids), ignore_conflicts=True)
+    decisions: list[Decision] = []
+    visits: list[Visit] = []
+    entries: list[Entry] = []
+    photos: list[Photo] = []
+    for piece in pieces:
+        item, ready = SystemItem.model_validate(piece.raw), _ready(piece)
+        ids, system = ids_for(workspace_id, bool(ready["moved"])), UUID(ready["id"])
+        decisions += (_decision(each, ids, system, people) for each in item.decisions)
+        visits += (_visit(each, ids, system, people) for each in item.visits)
+        entries += _entries(item.visits, ids, people)
+        photos += _photos(item.visits, ids)
+    _close([visit for visit in visits if visit.closed_at is not None])
+    Decision.objects.bulk_create(decisions, ignore_conflicts=True, batch_size=2000)
+    Visit.objects.bulk_create(visits, ignore_conflicts=True, batch_size=2000)
+    Entry.objects.bulk_create(entries, ignore_conflicts=True, batch_size=2000)
+    Photo.objects.bulk_create(photos, ignore_conflicts=True, batch_size=200)
+
+
+def _close(closed: list[Visit]) -> None:
+    """Closes what was left open here and is closed there."""
+    open_here = Visit.objects.filter(pk__in=[visit.pk for visit in closed], closed_at=None).values_list("pk", flat=True)
+    left_open = set(open_here)
+    for visit in closed:
+        if visit.pk in left_open:
+            values = {"closed_at": visit.closed_at, "document": visit.document, "slopes": visit.slopes}
+            Visit.objects.filter(pk=visit.pk).update(**values)
 
 
 def _by(field: str, name: str, people: dict[str, User]) -> dict[str, Any]:
     return {field: people.get(name), "by": name}
+
+
+def _decision(each: DecisionItem, ids: Ids, system: UUID, people: dict[str, User]) -> Decision:
+    return Decision(
+        id=ids(each.id), system_id=system, document=each.file, figures=each.figures, verdict=each.verdict,
+        made_at=each.made_at, **_by("made_by", each.by, people),
+    )  # fmt: skip
 
 
 def _visit(each: VisitItem, ids: Ids, system: UUID, people: dict[str, User]) -> Visit:

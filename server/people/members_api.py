@@ -28,7 +28,7 @@ class MemberOut(Schema):
     you: bool
 
 
-class WorkspaceOut(Schema):
+class CrewOut(Schema):
     """A workspace with its members."""
 
     id: UUID
@@ -69,9 +69,7 @@ def _actor(request: HttpRequest) -> Actor:
     return request.auth  # type: ignore[attr-defined,no-any-return]
 
 
-@router.get(
-    "/workspaces", response={200: list[WorkspaceOut], 401: Problem}, openapi_extra={"x-permission": "members.read"}
-)
+@router.get("/workspaces", response={200: list[CrewOut], 401: Problem}, openapi_extra={"x-permission": "members.read"})
 def read_workspaces(request: HttpRequest) -> Any:
     """The actor's workspaces with their members."""
     return members.workspaces_out(_actor(request))

@@ -19,7 +19,8 @@ from zerodip.trends.history import Trends
 from . import selectors, services
 from .outlook import trends_of
 from .presenting import outlook_row, visit_out, visit_row
-from .schemas import EntryIn, OpenVisit, Order, OutlookOut, PhotoOut, VisitOut, VisitRow
+from .schemas import EntryIn, MomentOut, OpenVisit, Order, OutlookOut, PhotoOut, VisitOut, VisitRow
+from .timeline import timeline
 
 router = Router(tags=["visits"])
 REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
@@ -35,6 +36,12 @@ def _actor(request: HttpRequest) -> Actor:
 def read_visits(request: HttpRequest, system_id: UUID) -> Any:
     """The latest visits of a system, newest first."""
     return [visit_row(visit) for visit in selectors.visits_of(system_for_actor(_actor(request), system_id))]
+
+
+@router.get("/systems/{system_id}/timeline", response={200: list[MomentOut], **REFUSALS}, openapi_extra=READ)
+def read_timeline(request: HttpRequest, system_id: UUID, units: Units = "us") -> Any:
+    """What happened to a system, newest first: visits with their photos, decisions, retiring."""
+    return timeline(system_for_actor(_actor(request), system_id), units)
 
 
 @router.get("/systems/{system_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)

@@ -39,6 +39,18 @@ class PhotoOut(Schema):
     plate: str
 
 
+class MomentOut(Schema):
+    """Something that happened to a system: what, in a line, by whom; the visit that it leads to, with its photos."""
+
+    at: datetime
+    kind: Literal["visit", "decision", "begun", "retired", "restored"]
+    says: str
+    by: str
+    visit: UUID | None = None
+    open: bool = False
+    photos: list[PhotoOut] = []
+
+
 class VisitSystem(Schema):
     """The system that is visited, with its file as it stands."""
 

@@ -130,6 +130,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: None,
         (200, 200, 403, 404, 401),
     ),
+    ("GET", "/api/systems/{system_id}/timeline"): (
+        _path("/api/systems/{system}/timeline"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
     ("GET", "/api/systems/{system_id}/trends"): (
         _path("/api/systems/{system}/trends"),
         lambda w: None,

@@ -314,3 +314,23 @@ def test_a_reading_that_was_misread_may_be_emptied_again(world: World) -> None:
     answer = add(world, visit, "found.pre_charge", None, supersedes=wrong).json()
     assert answer["system"]["document"]["system"]["found"]["pre_charge_gauge_pa"] is None
     assert next(f for f in answer["view"]["read"] if f["slot"] == "found.pre_charge")["value"] is None
+
+
+def test_the_timeline_tells_visits_with_photos_decisions_and_retiring(world: World) -> None:
+    visit = opened(world)
+    for slot, value in (("found.cut_in", 33 * PSI), ("found.cut_out", 51 * PSI), ("try", seen(40, 60, 2))):
+        add(world, visit, slot, value)
+    photo = uuid.uuid4()
+    world["technician"].generic("PUT", f"/api/visits/{visit}/photos/{photo}", PNG, content_type="image/png")
+    world.system.refresh_from_db()
+    body = {"version": world.system.version, "document": world.system.document}
+    world["owner"].send("PUT", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}", body)
+    world["owner"].send("PUT", f"/api/systems/{world.system.pk}/retired", {"retired": True})
+    told = world["viewer"].get(f"/api/systems/{world.system.pk}/timeline").json()
+    assert [(m["kind"], m["says"], m["by"]) for m in told] == [
+        ("retired", "", "owner of ours"),
+        ("decision", "40 psi / 60 psi, air 38 psi", "owner of ours"),
+        ("visit", "Found 33 psi / 51 psi, left 40 psi / 60 psi, 1 try", "technician of ours"),
+    ]
+    assert told[2]["photos"] == [{"id": str(photo), "plate": ""}]
+    assert told[2]["visit"] == visit

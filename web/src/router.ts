@@ -7,6 +7,7 @@ export const { p, navigate, route } = createRouter({
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
   '/visits/:id': () => import('./features/visit/Visit.svelte'),
+  '/workspace': () => import('./features/crew/Crew.svelte'),
   '/schools': () => import('./features/schools/SchoolsPage.svelte'),
   '*': () => import('./features/rounds/Lost.svelte'),
 })

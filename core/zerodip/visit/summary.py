@@ -4,9 +4,10 @@ import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from ..units import text
 from .records import SYSTEM_GAUGE, Entry, Log, log_of
 
-__all__ = ["Points", "Summary", "figures", "summary"]
+__all__ = ["Points", "Summary", "figures", "summary", "told"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -59,4 +60,25 @@ def _left(log: Log, found: Points) -> Points:
         cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,
         cut_out_gauge_pa=looks[-1].cut_out_gauge_pa + low if looks else found.cut_out_gauge_pa,
         pre_charge_gauge_pa=found.pre_charge_gauge_pa if charge is None else charge,
+    )
+
+
+def told(done: Summary, units: str) -> str:
+    """A visit in one line: found, left where that differs, tries, run and dip; "" where nothing was read."""
+    found, left = _band(done.found, units), _band(done.left, units)
+    said = [f"found {found}"] if found else []
+    said += [f"left {left}"] if left and left != found else []
+    said += [f"{done.tries} tr{'y' if done.tries == 1 else 'ies'}"] if done.tries else []
+    said += [f"run {text(done.run_s, 'duration', units)}"] if done.run_s is not None else []
+    said += ["a dip seen"] if done.dip else []
+    line = ", ".join(said)
+    return line[:1].upper() + line[1:]
+
+
+def _band(points: Points, units: str) -> str:
+    """The points that were read, as "40 psi / 60 psi, air 38 psi"."""
+    pair = [text(p, "pressure", units) for p in (points.cut_in_gauge_pa, points.cut_out_gauge_pa) if p is not None]
+    air = points.pre_charge_gauge_pa
+    return ", ".join(
+        [*([" / ".join(pair)] if pair else []), *([f"air {text(air, 'pressure', units)}"] if air is not None else [])]
     )

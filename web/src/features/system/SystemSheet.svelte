@@ -10,6 +10,7 @@
   import { startVisit } from '../../lib/visits'
   import { text, type Dimension, type System } from '../../lib/units'
   import { navigate, route } from '../../router'
+  import Timeline from './Timeline.svelte'
   import TrendsPart from './TrendsPart.svelte'
   import { KIND_WORDS, platesFor } from '../../lib/plates'
 
@@ -105,7 +106,11 @@
           >
         {/if}
         <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/systems/{id}/decide">Decide</a>
-        <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/api/systems/{id}/file" download>Take the file</a>
+        <a
+          class="btn flex-1 btn-outline btn-lg sm:flex-none"
+          href="/api/labels.pdf?system={id}&units={preferences.units}"
+          target="_blank">Label</a
+        >
       </div>
     </div>
 
@@ -133,25 +138,7 @@
       </dl>
     </section>
     <TrendsPart system={id} />
-    {#if visits.length}
-      <section aria-labelledby="visits" class="mb-6">
-        <h2 id="visits" class="mb-2 font-bold">Visits</h2>
-        <ul class="grid gap-2">
-          {#each visits as each (each.id)}
-            <li>
-              <a
-                class="flex min-h-12 items-center gap-3 rounded-box border border-base-300 bg-base-100 px-3 py-2"
-                href="/visits/{each.id}"
-              >
-                <span class="whitespace-nowrap">{day(each.opened_at)}</span>
-                <span class="flex-1">{each.opened_by}</span>
-                <span class="font-bold">{each.open ? 'open' : 'closed'}</span>
-              </a>
-            </li>
-          {/each}
-        </ul>
-      </section>
-    {/if}
+    <Timeline system={id} />
     <section aria-labelledby="decisions">
       <h2 id="decisions" class="mb-2 font-bold">Decisions</h2>
       {#if system.decisions.length}
@@ -187,6 +174,14 @@
       {:else}
         <p class="text-neutral">None kept yet.</p>
       {/if}
+    </section>
+    <section aria-labelledby="files" class="mt-6">
+      <h2 id="files" class="mb-2 font-bold">Files</h2>
+      <div class="flex flex-wrap gap-2">
+        <a class="btn min-h-12" href="/api/systems/{id}/file" download>Take the file</a>
+        <a class="btn min-h-12" href="/api/archive/systems/{id}.json?photos=true" download>With its whole record</a>
+        <a class="btn min-h-12" href="/api/tables/systems/{id}.zip" download>As tables (CSV)</a>
+      </div>
     </section>
     {#if system.may_change}
       <p class="mt-6 flex flex-wrap items-center gap-3 text-sm text-neutral">

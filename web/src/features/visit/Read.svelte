@@ -1,6 +1,7 @@
 <script lang="ts">
   import { preferences } from '../../lib/preferences.svelte'
   import { text, type Dimension } from '../../lib/units'
+  import GaugePick from './GaugePick.svelte'
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
   import SlotStepper from './SlotStepper.svelte'
@@ -32,6 +33,7 @@
 
 <Plates system={at.visit!.system.id} />
 <Photos state={at} />
+<GaugePick state={at} />
 <div class="grid gap-3">
   {#each view.read as field (field.slot)}
     {@const value = at.value(field.slot)}

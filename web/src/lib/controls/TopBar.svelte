@@ -61,6 +61,9 @@
       <a class="flex min-h-12 items-center px-2 text-sm underline underline-offset-4 lg:min-h-9" href="/schools"
         >Schools</a
       >
+      <a class="flex min-h-12 items-center px-2 text-sm underline underline-offset-4 lg:min-h-9" href="/workspace"
+        >Workspace</a
+      >
       <button
         type="button"
         class="min-h-12 cursor-pointer px-2 text-sm underline underline-offset-4 lg:min-h-9"

@@ -500,6 +500,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Timeline
+         * @description What happened to a system, newest first: visits with their photos, decisions, retiring.
+         */
+        get: operations["visits_api_read_timeline"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/systems/{system_id}/trends": {
         parameters: {
             query?: never;
@@ -1105,7 +1125,7 @@ export interface components {
         };
         /**
          * WorkspaceOut
-         * @description A workspace with its members.
+         * @description A workspace; `may_add` tells whether this person may begin sites and systems in it.
          */
         WorkspaceOut: {
             /**
@@ -1115,10 +1135,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** May Change */
-            may_change: boolean;
-            /** Members */
-            members: components["schemas"]["MemberOut"][];
+            /** May Add */
+            may_add: boolean;
         };
         /**
          * DecisionOut
@@ -2167,6 +2185,23 @@ export interface components {
             sizes_m3?: number[] | null;
         };
         /**
+         * CrewOut
+         * @description A workspace with its members.
+         */
+        CrewOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** May Change */
+            may_change: boolean;
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+        };
+        /**
          * MemberOut
          * @description A member, and whether it is who asks.
          */
@@ -2316,6 +2351,51 @@ export interface components {
             open: boolean;
             /** Place */
             place: string;
+        };
+        /**
+         * MomentOut
+         * @description Something that happened to a system: what, in a line, by whom; the visit that it leads to, with its photos.
+         */
+        MomentOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "visit" | "decision" | "begun" | "retired" | "restored";
+            /** Says */
+            says: string;
+            /** By */
+            by: string;
+            /** Visit */
+            visit?: string | null;
+            /**
+             * Open
+             * @default false
+             */
+            open: boolean;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * PhotoOut
+         * @description A photo, fetched by its id.
+         */
+        PhotoOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Plate */
+            plate: string;
         };
         /**
          * Series
@@ -2590,19 +2670,6 @@ export interface components {
             still_open: string[];
             /** Signed */
             signed: string;
-        };
-        /**
-         * PhotoOut
-         * @description A photo, fetched by its id.
-         */
-        PhotoOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Plate */
-            plate: string;
         };
         /**
          * Progress
@@ -4289,7 +4356,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkspaceOut"][];
+                    "application/json": components["schemas"]["CrewOut"][];
                 };
             };
             /** @description Unauthorized */
@@ -4820,6 +4887,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_api_read_timeline: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentOut"][];
                 };
             };
             /** @description Bad Request */

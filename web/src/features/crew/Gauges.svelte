@@ -1,0 +1,131 @@
+<script lang="ts">
+  import { api, outcome, type Fault, type Problem, type Schemas } from '../../lib/api/client'
+  import { day } from '../../lib/dates'
+  import { fieldOf } from '../../lib/fields'
+  import { preferences } from '../../lib/preferences.svelte'
+  import { digits, fromSi, parse, text, toSi, unitFor } from '../../lib/units'
+  import { uuid } from '../../lib/uuid'
+  import Faults from './Faults.svelte'
+
+  /** The gauges that the crew owns: what each may be off by, and when it was last checked. */
+  type Gauge = Schemas['GaugeOut']
+  let { workspace, mayWrite }: { workspace: string; mayWrite: boolean } = $props()
+  let gauges = $state.raw<Gauge[]>([])
+  let faults = $state.raw<Fault[]>([])
+  let problem = $state<Problem | undefined>()
+  let editing = $state.raw<{ id: string; version: number } | undefined>()
+  let form = $state({ name: '', reads: 'system', scale: '', grade: 'B', low: '', checked: '', retired: false })
+  const unit = $derived(unitFor('pressure', preferences.units))
+  const STATES = { never: 'never checked', overdue: 'check overdue', soon: 'check due soon', good: '' } as const
+  const GRADES = fieldOf('Gauge', 'grade').options
+
+  async function load() {
+    const { data } = await outcome(api.GET('/api/gauges'))
+    gauges = ((data ?? []) as Gauge[]).filter((gauge) => gauge.workspace === workspace)
+  }
+  $effect(() => void load())
+  const shown = (pa: unknown) => (typeof pa === 'number' ? digits(fromSi(pa, unit), unit).replaceAll(',', '') : '')
+  /** A pressure as typed, in SI; what is no number is sent as it is, for the server to name. */
+  const si = (typed: string) => (parse(typed) === null ? typed : toSi(parse(typed)!, unit))
+
+  function edit(gauge?: Gauge) {
+    editing = gauge ? { id: gauge.id, version: gauge.version } : { id: uuid(), version: 0 }
+    ;[faults, problem] = [[], undefined]
+    const { name = '', reads = 'system', scale_gauge_pa, grade = 'B', low_pa = 0 } = gauge?.gauge ?? {}
+    form = {
+      name: String(name), reads: String(reads), scale: shown(scale_gauge_pa), grade: String(grade), low: shown(low_pa),
+      checked: gauge?.checked_on ?? '', retired: gauge?.retired ?? false,
+    } // prettier-ignore
+  }
+  async function keep(event: SubmitEvent) {
+    event.preventDefault()
+    const { name, reads, grade } = form
+    const gauge = { name, reads, grade, scale_gauge_pa: si(form.scale), low_pa: form.low.trim() ? si(form.low) : 0 }
+    const body = { version: editing!.version, gauge, checked_on: form.checked || null, retired: form.retired }
+    const params = { path: { workspace_id: workspace, gauge_id: editing!.id }, query: { units: preferences.units } }
+    const got = await outcome(api.PUT('/api/workspaces/{workspace_id}/gauges/{gauge_id}', { params, body }))
+    faults = got.problem?.faults ?? []
+    problem = faults.length ? undefined : got.problem
+    if (!got.data) return
+    editing = undefined
+    await load()
+  }
+</script>
+
+<section aria-labelledby="gauges" class="grid gap-2">
+  <h2 id="gauges" class="text-xl font-bold">Gauges</h2>
+  <ul class="grid gap-2" data-testid="gauges">
+    {#each gauges as gauge (gauge.id)}
+      <li class="flex flex-wrap items-center gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-2">
+        <span class="min-w-48 flex-1">
+          <span class="font-bold">{gauge.gauge.name}</span>{gauge.retired ? ', out of use' : ''}
+          <span class="block text-sm text-neutral"
+            >{gauge.gauge.reads === 'air' ? 'air' : 'system'}, to {text(
+              Number(gauge.gauge.scale_gauge_pa),
+              'pressure',
+              preferences.units,
+            )}, grade {gauge.gauge.grade}: off by up to {text(gauge.error_pa, 'pressure', preferences.units)}</span
+          >
+          <span class="block text-sm"
+            >{gauge.checked_on ? `checked ${day(`${gauge.checked_on}T12:00`)}` : ''}
+            {#if STATES[gauge.state]}<span class="font-bold text-warning">▲ {STATES[gauge.state]}</span>{/if}</span
+          >
+        </span>
+        {#if mayWrite}
+          <button type="button" class="btn min-h-12" aria-label="Change {gauge.gauge.name}" onclick={() => edit(gauge)}
+            >Change</button
+          >
+        {/if}
+      </li>
+    {:else}
+      <li class="text-neutral">None yet.</li>
+    {/each}
+  </ul>
+  {#if editing}
+    <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
+      <label class="grid content-start gap-1 text-sm">
+        What it is called
+        <input class="input input-lg w-full" maxlength="40" bind:value={form.name} />
+        <Faults {faults} path="gauge.name" />
+      </label>
+      <label class="grid content-start gap-1 text-sm">
+        Reads
+        <select class="select select-lg w-full" bind:value={form.reads}>
+          <option value="system">the system</option><option value="air">air at the valve</option>
+        </select>
+      </label>
+      <label class="grid content-start gap-1 text-sm">
+        Grade on its dial
+        <select class="select select-lg w-full" bind:value={form.grade}>
+          {#each GRADES as grade (grade)}<option>{grade}</option>{/each}
+        </select>
+        <Faults {faults} path="gauge.grade" />
+      </label>
+      <label class="grid content-start gap-1 text-sm">
+        End of its scale, {unit.symbol}
+        <input class="input input-lg figure w-full" inputmode="decimal" bind:value={form.scale} />
+        <Faults {faults} path="gauge.scale_gauge_pa" />
+      </label>
+      <label class="grid content-start gap-1 text-sm">
+        Known to read low by, {unit.symbol}
+        <input class="input input-lg figure w-full" inputmode="decimal" bind:value={form.low} />
+        <Faults {faults} path="gauge.low_pa" />
+      </label>
+      <label class="grid content-start gap-1 text-sm">
+        Last checked
+        <input class="input input-lg w-full" type="date" bind:value={form.checked} />
+        <Faults {faults} path="checked_on" />
+      </label>
+      <label class="flex min-h-12 items-center gap-3">
+        <input type="checkbox" class="checkbox checkbox-lg" bind:checked={form.retired} />Out of use
+      </label>
+      {#if problem}<p role="alert" class="text-error sm:col-span-3">{problem.title}. {problem.detail}</p>{/if}
+      <div class="flex gap-2 sm:col-span-3">
+        <button type="button" class="btn min-h-12" onclick={() => (editing = undefined)}>Cancel</button>
+        <button class="btn min-h-12 btn-primary">Keep the gauge</button>
+      </div>
+    </form>
+  {:else if mayWrite}
+    <button type="button" class="btn min-h-12 sm:w-fit" onclick={() => edit()}>Add a gauge</button>
+  {/if}
+</section>
