@@ -75,7 +75,11 @@ export class VisitState {
   }
   async #begin() {
     this.step = (this.value('place') ?? this.visit!.view.place) as Step
-    preferences.setUnits(this.visit!.system.site.units)
+    const { units } = this.visit!.system.site
+    if (units !== preferences.units) {
+      preferences.setUnits(units)
+      await this.load() // what it says was asked for in other units
+    }
     this.photos = await taken(this.id)
     void this.sendPhotos()
   }
