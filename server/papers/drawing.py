@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from zerodip.pictures.parts import Level, Ribbon
 from zerodip.units import text
 
-__all__ = ["Drawing", "Tag", "drawn"]
+__all__ = ["Drawing", "Tag", "drawn", "spread"]
 
 XS = (96.0, 230.0, 364.0)
 TOP, BOTTOM = 34.0, 232.0
@@ -125,7 +125,7 @@ def _tags(
     for scale, (dx, anchor) in enumerate(((-9, "end"), (9, "start"), (9, "start"))[: _count(ribbon)]):
         shown = named[:2] if scale == 2 else named  # time counts from cut-in: below it there is none
         rows = sorted((places[name][scale], name, _figure(ribbon, level, scale, units)) for name, level in shown)
-        for y, (_, name, said) in zip(_spread([row[0] for row in rows]), rows, strict=True):
+        for y, (_, name, said) in zip(spread([row[0] for row in rows]), rows, strict=True):
             told.append(Tag(XS[scale] + dx, y, anchor, said, name))
     return tuple(told)
 
@@ -138,7 +138,7 @@ def _figure(ribbon: Ribbon, level: Level, scale: int, units: str) -> str:
     return "–" if level.run_s is None else text(level.run_s, "duration", units)
 
 
-def _spread(heights: list[float]) -> list[float]:
+def spread(heights: list[float]) -> list[float]:
     """Heights (rising) moved apart so that figures do not overlap."""
     placed: list[float] = []
     for y in heights:

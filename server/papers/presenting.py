@@ -24,6 +24,7 @@ from zerodip.visit.summary import summary
 from .drawing import drawn
 from .models import Feed, Link
 from .signing import signed
+from .window import drawn_window
 
 __all__ = ["feed_out", "label_context", "link_out", "report_context"]
 
@@ -36,6 +37,7 @@ def report_context(visit: Visit, units: str) -> dict[str, Any]:
     records = [record_of(entry) for entry in visit.entries.select_related("made_by")]
     closed = visit.closed_at.isoformat() if visit.closed_at else None
     told = report(document, records, units, closed, before(visit)[1])
+    window = drawn_window(told.window, units) if told.window else None
     return {
         "site": visit.system.site.name,
         "system": visit.system.name,
@@ -48,6 +50,8 @@ def report_context(visit: Visit, units: str) -> dict[str, Any]:
         "remaining": [(MARKS.get(each.verdict, ""), each) for each in told.remaining],
         "corrections": [(datetime.fromisoformat(each.at), each) for each in told.corrections],
         "drawing": drawn(told.ribbon, units) if told.ribbon else None,
+        "window": window,
+        "window_width": window.used[1] - window.used[0] if window else 0,
         "units": units,
     }
 

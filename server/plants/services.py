@@ -10,7 +10,7 @@ from journal.services import note
 from people.policies import Actor, require
 from zerodip.decide import decision as decide
 from zerodip.document import Document, read_document
-from zerodip.errors import InvalidInput
+from zerodip.errors import Fault, InvalidInput
 from zerodip.facts import facts_for
 
 from .glancing import glance_of
@@ -83,8 +83,11 @@ def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Doc
 def _store(system: System, version: int, document: Document) -> None:
     if version != system.version:
         raise Conflict("The system was changed while you worked on it.", _current(system))
-    system.document, system.glance = document.as_json(), glance_of(document)
-    system.name = document.system.name or system.name
+    name = document.system.name or system.name
+    if name != system.name and System.objects.filter(site_id=system.site_id, name=name).exists():
+        says = "is taken on this site already; choose another."
+        raise InvalidInput([Fault(path="system.name", code="taken", title="Name", says=says)])
+    system.document, system.glance, system.name = document.as_json(), glance_of(document), name
     system.version += 1
     system.save()
 

@@ -13,6 +13,8 @@ from pypdf import PdfReader
 from plants.services import create_system
 from tests.core.plants import file
 from zerodip.document import read_document
+from zerodip.starting import starting_file
+from zerodip.system import KINDS
 from zerodip.units import PSI, text
 
 from .conftest import World
@@ -131,3 +133,13 @@ def test_a_visit_just_begun_has_a_report_too(world: World) -> None:
     told = words(world["viewer"].get(f"/api/visits/{opened(world)}/report.pdf").content)
     assert "Not closed yet" in told
     assert told.count("not read") >= 5
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_is_printed_on_a_page_or_two(world: World, kind: str) -> None:
+    system = create_system(world.site, read_document(starting_file(kind, "Begun")))
+    visit = world["technician"].send("PUT", f"/api/systems/{system.pk}/visits/{uuid.uuid4()}").json()["id"]
+    told = words(world["viewer"].get(f"/api/visits/{visit}/report.pdf?units=kpa").content)
+    assert ("Pump time" in told) != (kind == "tankless")
+    assert ("dead-head" in told) == (kind == "tankless")
+    assert "Begun" in words(world["viewer"].get(f"/api/labels.pdf?system={system.pk}").content)

@@ -10,8 +10,10 @@ from django.test import Client
 
 from journal.models import Entry
 from plants.models import Decision, System
+from plants.services import create_system
 from tests.core.plants import file
 from zerodip.cli import main
+from zerodip.document import read_document
 from zerodip.system import KINDS
 from zerodip.units import PSI
 
@@ -211,3 +213,14 @@ def test_glances_are_worked_out_again_after_the_rules_changed(world: World) -> N
     call_command("refresh_glances")
     world.system.refresh_from_db()
     assert world.system.glance["verdict"] == "cannot_tell"
+
+
+def test_a_name_that_another_system_of_the_site_has_is_refused_by_field(world: World) -> None:
+    create_system(world.site, read_document(file(system__name="Second well")))
+    body = {"version": world.system.version, "document": file(system__name="Second well")}
+    for path in (f"/api/systems/{world.system.pk}", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}"):
+        refused = world["owner"].send("PUT", path, body)
+        assert refused.status_code == 422
+        assert [fault["path"] for fault in refused.json()["faults"]] == ["system.name"]
+    body["document"] = file(system__name="First well")
+    assert world["owner"].send("PUT", f"/api/systems/{world.system.pk}", body).json()["name"] == "First well"

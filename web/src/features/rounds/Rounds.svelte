@@ -68,6 +68,12 @@
       <button class="btn btn-sm" onclick={load}>Try again</button>
     </p>
   {/if}
+  {#if by === 'date'}
+    <p class="mb-4 flex flex-wrap items-center gap-x-4 text-sm">
+      <a class="link inline-flex min-h-12 items-center" href="/api/due.ics" download>As a calendar file</a>
+      <a class="link inline-flex min-h-12 items-center" href="/workspace">As an address for a calendar</a>
+    </p>
+  {/if}
   {#each groups as group (group.id)}
     <section class="mb-6" aria-labelledby="group-{group.id}">
       <h2 id="group-{group.id}" class="mb-2 font-bold">{group.title}</h2>

@@ -70,16 +70,19 @@
   {#each at.faultsAt('note') as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
   <button type="button" class="btn min-h-12" disabled={!remark.trim()} onclick={add}>Add the remark</button>
 {/if}
-<label class="grid gap-1">
-  Signed by
-  <input
-    class="input input-lg w-full"
-    autocomplete="name"
-    value={at.value('signed') ?? ''}
-    disabled={!at.open}
-    onchange={(event) => at.put('signed', event.currentTarget.value)}
-  />
-</label>
+{#if at.open}
+  <label class="grid gap-1">
+    Signed by
+    <input
+      class="input input-lg w-full"
+      autocomplete="name"
+      value={at.value('signed') ?? ''}
+      onchange={(event) => at.put('signed', event.currentTarget.value)}
+    />
+  </label>
+{:else}
+  <p>Signed by <span class="font-bold">{over.signed || 'nobody'}</span></p>
+{/if}
 {#if at.visit!.open && over.still_open.length}
   <ul class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold" data-testid="still-open">
     {#each over.still_open as line (line)}<li>▲ {line}</li>{/each}
