@@ -15,8 +15,8 @@ ROOT = Path(__file__).resolve().parents[2]
 MODULES = [name for _, name, _ in pkgutil.walk_packages(zerodip.__path__, "zerodip.") if not name.endswith("__main__")]
 SOURCES = sorted((ROOT / "core" / "zerodip").rglob("*.py"))
 STANDARD = {
-    "argparse", "bisect", "collections", "dataclasses", "datetime", "enum", "functools", "itertools", "json", "math", "pathlib", "statistics",
-    "string", "sys", "types", "typing", "zerodip",
+    "argparse", "bisect", "collections", "dataclasses", "datetime", "enum", "functools", "itertools", "json", "math",
+    "pathlib", "statistics", "string", "sys", "types", "typing", "zerodip",
 }  # fmt: skip
 
 
