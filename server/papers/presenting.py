@@ -7,7 +7,7 @@ from urllib.parse import quote
 import segno
 from django.utils import timezone
 from visits.models import Visit
-from visits.outlook import past_of
+from visits.outlook import trends_at
 from visits.records import record_of
 from visits.selectors import before, document_of
 
@@ -18,8 +18,6 @@ from zerodip.facts import facts_for
 from zerodip.papers.label import label_of
 from zerodip.papers.report import Report, report
 from zerodip.rules import ORDER, Verdict
-from zerodip.trends.history import Past, trends
-from zerodip.visit.summary import summary
 
 from .drawing import drawn
 from .models import Feed, Link
@@ -44,7 +42,7 @@ def report_context(visit: Visit, units: str) -> dict[str, Any]:
         "day": visit.opened_at,
         "closed": visit.closed_at,
         "by": shown(visit.opened_by, visit.by),
-        "due": _due(visit, summary(records)),
+        "due": _due(visit, units),
         "report": told,
         "verdict": _verdict(told),
         "remaining": [(MARKS.get(each.verdict, ""), each) for each in told.remaining],
@@ -65,12 +63,8 @@ def _verdict(told: Report) -> tuple[str, str]:
     return MARKS[worst], f"{count} thing{'s' if count > 1 else ''} to see to"
 
 
-def _due(visit: Visit, done: Any) -> datetime | None:
-    """The next check as this visit saw it, whatever came later."""
-    document, at_s = document_of(visit), visit.opened_at.timestamp()
-    past = [each for each in past_of(visit.system) if each.at_s < at_s]
-    facts = facts_for(document.system, document.settings, document.practice)
-    due_s = trends(facts, [*past, Past(visit=str(visit.pk), at_s=at_s, figures=done)]).due_s
+def _due(visit: Visit, units: str) -> datetime | None:
+    due_s = trends_at(visit, units).due_s
     return None if due_s is None else datetime.fromtimestamp(due_s, UTC)
 
 

@@ -17,7 +17,7 @@ from plants.selectors import system_for_actor
 from zerodip.trends.history import Trends
 
 from . import selectors, services
-from .outlook import trends_of
+from .outlook import trends_at, trends_of
 from .presenting import outlook_row, visit_out, visit_row
 from .schemas import EntryIn, MomentOut, OpenVisit, Order, OutlookOut, PhotoOut, VisitOut, VisitRow
 from .timeline import timeline
@@ -76,6 +76,12 @@ def read_visit(
 ) -> Any:
     """One visit: what its steps show and every entry."""
     return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order, eager)
+
+
+@router.get("/visits/{visit_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)
+def read_trends_at(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Any:
+    """The trends as this visit sees them, its own figures last: when to come again."""
+    return trends_at(selectors.visit_for_actor(_actor(request), visit_id), units)
 
 
 @router.get("/visits/{visit_id}/gauges", response={200: list[GaugeOut], **REFUSALS}, openapi_extra=READ)

@@ -11,10 +11,11 @@ from zerodip.trends.history import Past, Trends, drifting, trends
 from zerodip.units import SYSTEMS
 from zerodip.visit.summary import summary
 
-from .models import Entry, Outlook
+from .models import Entry, Outlook, Visit
 from .records import record_of
+from .selectors import document_of
 
-__all__ = ["past_of", "refresh_outlook", "trends_of"]
+__all__ = ["past_of", "refresh_outlook", "trends_at", "trends_of"]
 
 
 def past_of(system: System) -> list[Past]:
@@ -32,6 +33,16 @@ def trends_of(system: System, units: str) -> Trends:
     facts = facts_for(document.system, document.settings, document.practice)
     taught = system.visits.exclude(slopes=[]).first()
     return trends(facts, past_of(system), units, taught.slopes if taught else ())
+
+
+def trends_at(visit: Visit, units: str) -> Trends:
+    """The trends as a visit saw them, its own figures last, whatever came later. Raises InvalidInput for a file that can no longer
+    be read."""
+    document, at_s = document_of(visit), visit.opened_at.timestamp()
+    past = [each for each in past_of(visit.system) if each.at_s < at_s]
+    done = summary(map(record_of, visit.entries.select_related("made_by")))
+    facts = facts_for(document.system, document.settings, document.practice)
+    return trends(facts, [*past, Past(visit=str(visit.pk), at_s=at_s, figures=done)], units)
 
 
 def refresh_outlook(system: System) -> None:

@@ -178,6 +178,7 @@ def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
     expect(page.get_by_test_id("measured")).to_contain_text("Pump run")
     page.get_by_role("button", name="Next: Hand over").click()
     expect(page.get_by_role("row", name=re.compile("Pre-charge 30 psi 37 psi"))).to_be_visible()
+    expect(page.get_by_test_id("next-check")).to_contain_text("(every year)")
     page.get_by_role("button", name="Close the visit").click()
     page.get_by_role("button", name="Close and lock").click()
     expect(page.get_by_text("This visit is closed.")).to_be_visible()

@@ -190,6 +190,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"gauge": {"name": "No. 3", "scale_gauge_pa": 7e5}},
         (200, 200, 403, 404, 401),
     ),
+    ("GET", "/api/visits/{visit_id}/trends"): (
+        _path("/api/visits/{visit}/trends"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
     ("GET", "/api/visits/{visit_id}/gauges"): (
         _path("/api/visits/{visit}/gauges"),
         lambda w: None,

@@ -334,3 +334,16 @@ def test_the_timeline_tells_visits_with_photos_decisions_and_retiring(world: Wor
     ]
     assert told[2]["photos"] == [{"id": str(photo), "plate": ""}]
     assert told[2]["visit"] == visit
+
+
+def test_a_visit_says_when_to_come_again_by_its_school_and_the_loss_so_far(world: World) -> None:
+    world.system.document["practice"]["check_school"] = "measured"
+    world.system.save()
+    _past(world, 731, 36, 38)
+    visit = opened(world)
+    add(world, visit, "found.pre_charge", 32 * PSI)  # 6 psi in two years: 2 psi are lost in eight months
+    add(world, visit, "air.left", 38 * PSI)
+    told = world["viewer"].get(f"/api/visits/{visit}/trends").json()
+    assert told["due_by"] == "From the measured loss"
+    at = Visit.objects.get(pk=visit).opened_at.timestamp()
+    assert (told["due_s"] - at) / 86400 == pytest.approx(2 / 3 * 365.25, abs=3)

@@ -53,12 +53,13 @@ class Series:
 @dataclass(frozen=True, kw_only=True)
 class Trends:
     """The series; when the pre-charge leaves its band (s since 1970: likely, earliest, latest) and the band's end (Pa gauge); when
-    the next check is due by the school; what is drifting, and what a turn of each nut does, in words."""
+    the next check is due, by which school; what is drifting, and what a turn of each nut does, in words."""
 
     series: tuple[Series, ...]
     band_gauge_pa: float | None
     leaves_s: tuple[float | None, float | None, float | None] | None
     due_s: float | None
+    due_by: str
     drifting: tuple[str, ...]
     learned: str
 
@@ -81,6 +82,7 @@ def trends(facts: Facts, past: Sequence[Past], units: str = "us", slopes: Sequen
         band_gauge_pa=band,
         leaves_s=leaves,
         due_s=_due(facts, past, charge),
+        due_by=facts.check_school.title if isinstance(facts, WaterFacts) else "Every year",
         drifting=drifting(facts, series, units),
         learned=learned_says(facts, slopes, units),
     )

@@ -5,6 +5,7 @@
   import Check from './Check.svelte'
   import Confirm from './Confirm.svelte'
   import Late from './Late.svelte'
+  import NextCheck from './NextCheck.svelte'
   import Papers from './Papers.svelte'
   import Power from './Power.svelte'
   import type { VisitState } from './visit.svelte'
@@ -37,6 +38,7 @@
     {/each}
   </tbody>
 </table>
+<NextCheck visit={at.id} stamp={over} />
 <Power state={at} />
 <div class="grid gap-2">
   {#if at.standing.power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
