@@ -19,6 +19,7 @@ from visits.models import Entry, Photo, Visit
 
 from people.models import Membership, Role, User, Workspace
 from plants.models import Decision, Gauge, Site, System
+from plants.services import create_system
 from tests.core.plants import file
 from zerodip.document import read_document
 from zerodip.units import PSI
@@ -26,7 +27,7 @@ from zerodip.units import PSI
 from .conftest import World, caller
 from .test_crew import put_gauge
 from .test_papers import handed_over
-from .test_visits import PNG, opened
+from .test_visits import PNG, add, opened
 
 
 def exported(world: World, who: str = "owner", scope: str = "workspaces", query: str = "?photos=true") -> Any:
@@ -297,3 +298,43 @@ def test_people_of_the_workspace_keep_what_they_made(world: World) -> None:
     assert session.send("PUT", f"/api/imports/{id}/taken").status_code == 200
     entries = world["viewer"].get(f"/api/visits/{Visit.objects.get().pk}").json()["entries"]
     assert {entry["by"] for entry in entries} == {"A. Stranger"}
+
+
+def test_a_practice_that_comes_in_is_carried_into_the_systems_that_follow_it(world: World) -> None:
+    follower = create_system(
+        world.site, read_document(file(system__name="Follower", practice={"follows": "workspace"}))
+    )
+    archive = exported(world)
+    archive["practice"]["practice"]["check_school"] = "half_year"
+    of = imported(world, archive)
+    assert of["counts"] == {"added": 0, "changed": 2, "same": 2, "refused": 0}
+    taken(world, of)
+    follower.refresh_from_db()
+    assert follower.document["practice"]["check_school"] == "half_year"
+    world.system.refresh_from_db()
+    assert world.system.document["practice"]["check_school"] == "yearly"
+    assert imported(world, exported(world))["counts"]["same"] == 4
+
+
+def test_two_sites_that_would_swap_their_names_are_refused_as_a_whole(world: World) -> None:
+    Site.objects.create(workspace=world.workspace, name="South farm")
+    archive = exported(world)
+    first, second = archive["sites"]
+    first["name"], second["name"] = second["name"], first["name"]
+    of = imported(world, archive)
+    assert of["counts"]["refused"] == 3  # both sites, and the system on one of them
+    assert world["technician"].send("PUT", f"/api/imports/{of['id']}/taken").status_code == 409
+
+
+def test_a_visit_left_open_here_and_closed_there_is_closed(world: World) -> None:
+    visit = opened(world)
+    add(world, visit, "found.cut_in", 33 * PSI)
+    archive = exported(world)
+    there = archive["sites"][0]["systems"][0]["visits"][0]
+    there["closed_at"], there["file"] = datetime.now(UTC).isoformat(), file()
+    of = imported(world, archive)
+    rows = world["technician"].get(f"/api/imports/{of['id']}/pieces?change=changed").json()
+    assert [row["says"] for row in rows] == ["1 closed"]
+    taken(world, of)
+    assert world["viewer"].get(f"/api/visits/{visit}").json()["open"] is False
+    assert len(world["viewer"].get("/api/outlook").json()) == 1
