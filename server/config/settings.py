@@ -18,6 +18,7 @@ ALLOWED_HOSTS = env.list("ZERODIP_HOSTS", default=["127.0.0.1", "localhost", "[:
 CSRF_TRUSTED_ORIGINS = env.list("ZERODIP_ORIGINS", default=[])
 DEMO = env.bool("ZERODIP_DEMO", default=False)
 DEMO_PASSWORD = env.str("ZERODIP_DEMO_PASSWORD", default="")
+ADDRESS = env.str("ZERODIP_ADDRESS", default="").rstrip("/")  # where others reach this server, for codes and links
 HTTPS = env.bool("ZERODIP_HTTPS", default=False)
 
 INSTALLED_APPS = [

@@ -47,7 +47,7 @@ def _crew(scope: Scope) -> dict[str, Any]:
 
 def _systems(scope: Scope, site: Site, photos: bool) -> Iterator[bytes]:
     found = whole(scope.systems.filter(site=site), photos).order_by("name", "pk")
-    for number, system in enumerate(found.iterator(chunk_size=50)):
+    for number, system in enumerate(found.iterator(chunk_size=2 if photos else 50)):  # photos are large
         yield (b"," if number else b"") + b"\n" + orjson.dumps(_system(system, photos))
 
 

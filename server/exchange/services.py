@@ -40,7 +40,7 @@ def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Impor
 
 @transaction.atomic
 def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: bytes) -> Import:
-    """An import under the id given, its file cut into pieces. Safe to repeat. What others left unfinished for a day is swept away.
+    """An import under the id given, its file cut into pieces. Safe to repeat. Earlier ones of this person are let go.
     Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "archive.take", workspace_id)
     known = Import.objects.filter(pk=import_id).first()

@@ -3,6 +3,7 @@
 from typing import Any
 from uuid import UUID
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 from visits.selectors import visit_for_actor
@@ -28,8 +29,8 @@ def _actor(request: HttpRequest) -> Actor:
 
 
 def origin(request: HttpRequest) -> str:
-    """Where this server is reached."""
-    return request.build_absolute_uri("/").rstrip("/")
+    """Where this server is reached: as the settings say, or as this request reached it."""
+    return settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
 
 
 def as_pdf(data: bytes, name: str) -> HttpResponse:

@@ -143,3 +143,10 @@ def test_every_kind_is_printed_on_a_page_or_two(world: World, kind: str) -> None
     assert ("Pump time" in told) != (kind == "tankless")
     assert ("dead-head" in told) == (kind == "tankless")
     assert "Begun" in words(world["viewer"].get(f"/api/labels.pdf?system={system.pk}").content)
+
+
+def test_links_lead_to_the_address_that_others_know(world: World, settings: Any) -> None:
+    settings.ADDRESS = "https://pumps.example"
+    path = f"/api/visits/{opened(world)}/links/{uuid.uuid4()}"
+    assert world["owner"].send("PUT", path, {}).json()["address"].startswith("https://pumps.example/papers/")
+    assert world["viewer"].send("POST", "/api/feed").json()["address"].startswith("https://pumps.example/papers/due/")
