@@ -11,6 +11,7 @@
   let made = $state.raw<Schemas['PasswordOut'] | undefined>()
   /** What was pressed once, and asks to be pressed again: nobody should be out by a slip of a wet thumb. */
   let sure = $state('')
+  const STILL_SURE_MS = 6000
   const ROLES: [Role, string][] = [
     ['owner', 'Owner'],
     ['technician', 'Technician'],
@@ -56,11 +57,10 @@
     class="btn min-h-12 {sure === id ? 'btn-primary' : ''}"
     aria-label={sure === id ? `${label}: press again` : label}
     onclick={() => {
-      if (sure !== id) return (sure = id)
-      sure = ''
-      return act()
-    }}
-    onblur={() => (sure = '')}>{sure === id ? 'Press again' : title}</button
+      if (sure === id) return void act()
+      sure = id
+      setTimeout(() => (sure = sure === id ? '' : sure), STILL_SURE_MS)
+    }}>{sure === id ? 'Press again' : title}</button
   >
 {/snippet}
 
