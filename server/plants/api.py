@@ -133,6 +133,14 @@ def retire_system(request: HttpRequest, system_id: UUID, body: Retired) -> Any:
     return system_out(_actor(request), founding.retire_system(_actor(request), system_id, body.retired))
 
 
+@router.put(
+    "/sites/{site_id}/retired", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"}
+)
+def retire_site(request: HttpRequest, site_id: UUID, body: Retired) -> Any:
+    """Takes every system of a site off the rounds, or brings them back; nothing on record is lost."""
+    return founding.retire_site(_actor(request), site_id, body.retired)
+
+
 @router.post("/decide", response={200: DecideOut, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
 def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> Any:
     """What these settings would do. Nothing is stored."""

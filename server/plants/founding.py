@@ -19,7 +19,7 @@ from .models import Site, System
 from .selectors import sites_for_actor, system_for_actor
 from .services import create_system
 
-__all__ = ["add_system", "change_site", "create_site", "retire_system"]
+__all__ = ["add_system", "change_site", "create_site", "retire_site", "retire_system"]
 
 _NAME = Spec(kind="words", title="Name", most=80)
 
@@ -113,3 +113,15 @@ def retire_system(actor: Actor, system_id: UUID, retired: bool) -> System:
         system.save(update_fields=["retired_at"])
         note(actor.user, "systems.retire" if retired else "systems.restore", system.pk)
     return system
+
+
+@transaction.atomic
+def retire_site(actor: Actor, site_id: UUID, retired: bool) -> Site:
+    """Takes every system of a site off the rounds, or brings them all back. Raises NotFound, Forbidden."""
+    site = sites_for_actor(actor).select_for_update().filter(pk=site_id).first()
+    if site is None:
+        raise NotFound
+    require(actor, "sites.change", site.workspace_id)
+    for system in System.objects.filter(site=site, retired_at__isnull=retired):
+        retire_system(actor, system.pk, retired)
+    return site

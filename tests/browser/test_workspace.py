@@ -114,6 +114,9 @@ def test_a_site_is_renamed_and_the_calendar_has_an_address(open_page: Opener) ->
     name.fill("Tarn Hill")
     name.blur()
     expect(page.get_by_text("Tarn Hill", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Retire the site").locator("visible=true").click()
+    expect(page.get_by_role("button", name="Bring it back").locator("visible=true")).to_be_visible()
+    assert not System.objects.filter(site__name="Tarn Hill", retired_at=None).exists()
     page.get_by_role("button", name="Make an address").click()
     address = page.get_by_text(re.compile(r"/papers/due/.*\.ics")).text_content()
     anyone = page.context.browser.new_context()  # type: ignore[union-attr]

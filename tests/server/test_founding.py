@@ -6,7 +6,9 @@ from typing import Any
 import pytest
 
 from plants.models import Site, System
+from plants.services import create_system
 from tests.core.plants import file
+from zerodip.document import read_document
 
 from .conftest import World
 
@@ -90,3 +92,18 @@ def test_a_retired_system_keeps_its_record_and_comes_back(world: World) -> None:
 def test_rounds_say_where_one_may_add(world: World) -> None:
     assert [w["may_add"] for w in world["technician"].get("/api/rounds").json()["workspaces"]] == [True]
     assert [w["may_add"] for w in world["viewer"].get("/api/rounds").json()["workspaces"]] == [False]
+
+
+def test_a_site_is_retired_with_all_its_systems_and_brought_back(world: World) -> None:
+    second = create_system(world.site, read_document(file(system__name="Second well")))
+    path = f"/api/sites/{world.site.pk}/retired"
+
+    def shown() -> dict[str, bool]:
+        (site,) = world["viewer"].get("/api/rounds").json()["sites"]
+        return {system["id"]: system["retired"] for system in site["systems"]}
+
+    both = (str(world.system.pk), str(second.pk))
+    assert world["technician"].send("PUT", path, {"retired": True}).status_code == 200
+    assert shown() == dict.fromkeys(both, True)
+    assert world["technician"].send("PUT", path, {"retired": False}).status_code == 200
+    assert shown() == dict.fromkeys(both, False)

@@ -115,6 +115,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"name": f"Another {uuid.uuid4()}", "kind": "cistern"},
         (200, 200, 403, 404, 401),
     ),
+    ("PUT", "/api/sites/{site_id}/retired"): (
+        _path("/api/sites/{site}/retired"),
+        lambda w: {"retired": True},
+        (200, 200, 403, 404, 401),
+    ),
     ("PUT", "/api/systems/{system_id}/retired"): (
         _path("/api/systems/{system}/retired"),
         lambda w: {"retired": True},

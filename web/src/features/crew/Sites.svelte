@@ -15,6 +15,12 @@
       .map((system) => `system=${system.id}`)
       .join('&')
 
+  const inUse = (site: Site) => site.systems.some((system) => !system.retired)
+  async function retire(site: Site, retired: boolean) {
+    const params = { path: { site_id: site.id } }
+    ;({ problem } = await outcome(api.PUT('/api/sites/{site_id}/retired', { params, body: { retired } })))
+    onchanged()
+  }
   const count = (systems: number) => `${systems} ${systems === 1 ? 'system' : 'systems'}`
 
   async function change(site: Site, body: { name?: string; units?: System }) {
@@ -66,6 +72,11 @@
               {/if}
               <a class="btn min-h-12" href="/api/archive/sites/{site.id}.json?photos=true" download>Whole record</a>
               <a class="btn min-h-12" href="/api/tables/sites/{site.id}.zip" download>Tables (CSV)</a>
+              {#if mayWrite && site.systems.length}
+                <button type="button" class="btn min-h-12" onclick={() => retire(site, inUse(site))}
+                  >{inUse(site) ? 'Retire the site' : 'Bring it back'}</button
+                >
+              {/if}
             </div>
           </div>
         </details>
