@@ -17,14 +17,16 @@
   let by = $state<'site' | 'date'>('site')
 
   async function load() {
-    ;({ data: rounds, problem } = await outcome(api.GET('/api/rounds')))
-    if (problem?.status === 401) session.ended()
-    const [{ data: visits }, { data: told }] = await Promise.all([
+    // All at once: a row that grew when the rest arrived would slip away under the thumb.
+    const [asked, { data: visits }, { data: told }] = await Promise.all([
+      outcome(api.GET('/api/rounds')),
       outcome(api.GET('/api/visits')),
       outcome(api.GET('/api/outlook')),
     ])
+    if (asked.problem?.status === 401) session.ended()
     outlook = Object.fromEntries((told ?? []).map((each) => [each.system, each as Schemas['OutlookOut']]))
     open = Object.fromEntries((visits ?? []).map((visit) => [visit.system, visit.id]))
+    ;({ data: rounds, problem } = asked)
   }
   async function visit(system: string) {
     const started = await startVisit(system)
