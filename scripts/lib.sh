@@ -150,14 +150,19 @@ start_postgres() {
   as_postgres pg_ctl -D "$PG_DATA" -l "$PG_LOG" -w -s \
     -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='$PG_SOCKETS' ${PG_OPTIONS:-}" start ||
     die "PostgreSQL did not start; see $PG_LOG"
-  make_database "$port"
+  make_database
 }
 
+pg() { # pg TOOL …: a tool of PostgreSQL's, on our server, as its owner
+  local tool=$1; shift
+  as_postgres "$tool" -h "$PG_SOCKETS" -p "$(secret ZERODIP_DB_PORT)" -U postgres "$@"
+}
+ask() { pg psql -v ON_ERROR_STOP=1 -qtA "$@"; }
+
 make_database() {
-  local ask=(psql -h "$PG_SOCKETS" -p "$1" -U postgres -v ON_ERROR_STOP=1 -qtA)
-  [ "$(as_postgres "${ask[@]}" -c "select 1 from pg_database where datname = 'zerodip'")" = 1 ] && return
-  as_postgres "${ask[@]}" -c "create role zerodip login createdb password '$(secret ZERODIP_DB_PASSWORD)'"
-  as_postgres "${ask[@]}" -c "create database zerodip owner zerodip"
+  [ "$(ask -c "select 1 from pg_database where datname = 'zerodip'")" = 1 ] && return
+  ask -c "create role zerodip login createdb password '$(secret ZERODIP_DB_PASSWORD)'"
+  ask -c "create database zerodip owner zerodip"
 }
 
 stop_postgres() { [ -z "${PG_DATA:-}" ] || as_postgres pg_ctl -D "$PG_DATA" -m fast -w -s stop >/dev/null 2>&1 || true; }

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from .errors import Fault, InvalidInput, UnreadableFile
+from .facts import Facts, facts_for
 from .fields import Checked, Spec, read_part, specs, variants
 from .system import KINDS, Practice, Settings, System, fits
 from .units import measures, to_si
@@ -36,6 +37,10 @@ class Document:
     settings: Settings
     practice: Practice
     entered: Mapping[str, Mapping[str, str]]
+
+    def facts(self) -> Facts:
+        """The figures of the system under its settings. Raises InvalidInput when the settings lack what this kind needs."""
+        return facts_for(self.system, self.settings, self.practice)
 
     def as_json(self) -> dict[str, Any]:
         """Plain JSON values, every field written out; `read_document` reads them back to an equal document."""

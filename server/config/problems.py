@@ -10,7 +10,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from zerodip.errors import Fault, InvalidInput
 from zerodip.units import SYSTEMS
 
-__all__ = ["Conflict", "FaultOut", "Forbidden", "NotFound", "Problem", "csrf_failure", "install"]
+__all__ = ["REFUSALS", "Conflict", "FaultOut", "Forbidden", "NotFound", "Problem", "csrf_failure", "install"]
 
 
 class NotFound(Exception):
@@ -46,6 +46,10 @@ class Problem(Schema):
     detail: str
     faults: list[FaultOut]
     current: dict[str, Any] | None = None
+
+
+# What any operation behind the sign-in may answer instead.
+REFUSALS: dict[int, type[Problem]] = dict.fromkeys((400, 401, 403, 404, 422), Problem)
 
 
 def units_of(request: HttpRequest) -> str:

@@ -8,8 +8,8 @@ from django.http import FileResponse, HttpRequest, StreamingHttpResponse
 from django.utils.text import slugify
 from ninja import Router, Schema, Status
 
-from config.problems import FaultOut, Problem
-from people.policies import Actor
+from config.problems import REFUSALS, FaultOut, Problem
+from people.auth import actor_of
 from plants.schemas import Units
 
 from . import services
@@ -20,7 +20,6 @@ from .scopes import ScopeName, scope_for_actor
 from .tables import write_tables
 
 router = Router(tags=["exchange"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 READ, TAKE = {"x-permission": "archive.read"}, {"x-permission": "archive.take"}
 UPLOAD = {
     **TAKE,
@@ -54,10 +53,6 @@ class PieceOut(Schema):
     faults: list[FaultOut]
 
 
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
-
-
 def _out(of: Import) -> dict[str, Any]:
     return {
         "id": of.pk, "workspace": of.workspace_id, "name": of.name, "state": of.state,
@@ -68,7 +63,7 @@ def _out(of: Import) -> dict[str, Any]:
 @router.get("/archive/{scope}/{id}.json", response={200: dict, **REFUSALS}, openapi_extra=READ)
 def read_archive(request: HttpRequest, scope: ScopeName, id: UUID, photos: bool = False) -> StreamingHttpResponse:
     """A whole workspace, site or system with all that is on record (docs/archive.schema.json)."""
-    of = scope_for_actor(_actor(request), scope, id)
+    of = scope_for_actor(actor_of(request), scope, id)
     response = StreamingHttpResponse(archive(of, photos), content_type="application/json")
     response["Content-Disposition"] = f'attachment; filename="zerodip-{scope}-{id}.json"'
     return response
@@ -77,7 +72,7 @@ def read_archive(request: HttpRequest, scope: ScopeName, id: UUID, photos: bool 
 @router.get("/tables/{scope}/{id}.zip", response={200: bytes, **REFUSALS}, openapi_extra=READ)
 def read_tables(request: HttpRequest, scope: ScopeName, id: UUID) -> FileResponse:
     """The same as CSV tables in a zip, described as a data package."""
-    of = scope_for_actor(_actor(request), scope, id)
+    of = scope_for_actor(actor_of(request), scope, id)
     into = tempfile.TemporaryFile()  # noqa: SIM115 (closed by the response)
     write_tables(of, into)
     into.seek(0)
@@ -90,19 +85,19 @@ def read_tables(request: HttpRequest, scope: ScopeName, id: UUID) -> FileRespons
 def begin_import(request: HttpRequest, workspace_id: UUID, import_id: UUID, name: str = "") -> Any:
     """Begins an import with an archive (the body, JSON). Nothing is changed by it. Safe to repeat."""
     data = request.read(MOST_BYTES + 1)
-    return _out(services.begin(_actor(request), workspace_id, import_id, name, data))
+    return _out(services.begin(actor_of(request), workspace_id, import_id, name, data))
 
 
 @router.get("/imports/{import_id}", response={200: ImportOut, **REFUSALS}, openapi_extra=TAKE)
 def read_import(request: HttpRequest, import_id: UUID) -> Any:
     """How far an import is."""
-    return _out(services.import_for_actor(_actor(request), import_id))
+    return _out(services.import_for_actor(actor_of(request), import_id))
 
 
 @router.post("/imports/{import_id}/step", response={200: ImportOut, **REFUSALS}, openapi_extra=TAKE)
 def go_on(request: HttpRequest, import_id: UUID) -> Any:
     """The next second's work on it: checking, or finishing once it is taken."""
-    return _out(services.go_on(_actor(request), import_id))
+    return _out(services.go_on(actor_of(request), import_id))
 
 
 @router.get("/imports/{import_id}/pieces", response={200: list[PieceOut], **REFUSALS}, openapi_extra=TAKE)
@@ -110,7 +105,7 @@ def read_pieces(
     request: HttpRequest, import_id: UUID, change: ChangeName | None = None, after: int = -1, units: Units = "us"
 ) -> Any:
     """What taking each piece would do, a hundred at a time."""
-    of = services.import_for_actor(_actor(request), import_id)
+    of = services.import_for_actor(actor_of(request), import_id)
     return [
         {
             "number": p.number, "kind": p.kind, "path": p.path, "line": p.line, "name": p.name, "change": p.change,
@@ -123,11 +118,11 @@ def read_pieces(
 @router.put("/imports/{import_id}/taken", response={200: ImportOut, 409: Problem, **REFUSALS}, openapi_extra=TAKE)
 def take(request: HttpRequest, import_id: UUID) -> Any:
     """Takes all of it in, or nothing. Safe to repeat."""
-    return _out(services.take(_actor(request), import_id))
+    return _out(services.take(actor_of(request), import_id))
 
 
 @router.delete("/imports/{import_id}", response={204: None, **REFUSALS}, openapi_extra=TAKE)
 def cancel(request: HttpRequest, import_id: UUID) -> Any:
     """Cancels an import; nothing of it stays, unless it was taken."""
-    services.cancel(_actor(request), import_id)
+    services.cancel(actor_of(request), import_id)
     return Status(204, None)

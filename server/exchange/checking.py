@@ -11,8 +11,8 @@ from pydantic import ValidationError
 from visits.models import Entry, Photo, Visit
 
 from plants.glancing import glance_of
-from plants.habits import practice_of, read_sizes
-from plants.models import Decision, Gauge, Habits, Site, System
+from plants.habits import follow, habits_of, practice_of, read_sizes
+from plants.models import Decision, Gauge, Site, System
 from zerodip.document import Document, plain, read_document
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fields import read
@@ -23,8 +23,9 @@ from zerodip.visit.records import check_record
 from .archive import GaugeItem, Item, PracticeItem, SiteHead, SystemItem
 from .ids import Ids, ids_for
 from .models import Change, Import, Piece
+from .reading import printable
 
-__all__ = ["Found", "check_piece", "follow"]
+__all__ = ["Context", "Found", "check_piece"]
 
 
 @dataclass
@@ -113,7 +114,7 @@ def _name(raw: Any) -> str:
     for at in (raw, _get(_get(raw, "file"), "system"), _get(raw, "gauge")):
         name = _get(at, "name")
         if isinstance(name, str):
-            return "".join(letter for letter in name if letter.isprintable())[:80]
+            return printable(name, 80)
     return ""
 
 
@@ -143,10 +144,8 @@ def _practice(context: Context, piece: Piece, item: PracticeItem) -> Found:
     if faults or more or practice is None:
         raise InvalidInput([*_under("practice.practice", faults), *_under("practice", more)])
     prepared = {"id": "practice", "practice": {**plain(practice), "follows": "workspace"}, "sizes_m3": sizes}
-    known = Habits.objects.filter(workspace_id=context.workspace_id).first()
-    usual = plain(Practice(follows="workspace"))
-    stands = (known.practice, known.sizes_m3) if known else (usual, None)
-    same = stands == (prepared["practice"], sizes)
+    known = habits_of(context.workspace_id)
+    same = (known.practice, known.sizes_m3) == (prepared["practice"], sizes)
     return Found(Change.SAME if same else Change.CHANGED, "Practice", prepared=prepared)
 
 
@@ -181,14 +180,6 @@ def _site(context: Context, piece: Piece, item: SiteHead) -> Found:
     return Found(Change.SAME if same else Change.CHANGED, item.name, prepared=prepared)
 
 
-def follow(document: Document, practice: Practice) -> Document:
-    """The document with the practice it will follow."""
-    if document.practice.follows != "workspace":
-        return document
-    entered = {path: typed for path, typed in document.entered.items() if not path.startswith("practice.")}
-    return Document(document.system, document.settings, practice, entered)
-
-
 def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
     faults = _record_faults(item, piece.path)
     try:
@@ -215,20 +206,33 @@ def _clash(context: Context, piece: Piece, id: UUID, site: UUID, name: str) -> s
     return context.twice(piece, id, name)
 
 
+# What is on record of a system: in a word, where it is kept, under which key, and the lookup that leads to the system.
+_RECORDS: tuple[tuple[str, Any, str, str], ...] = (
+    ("visits", Visit, "pk", "system_id"),
+    ("decisions", Decision, "pk", "system_id"),
+    ("records", Entry, "id", "visit__system_id"),
+    ("photos", Photo, "pk", "visit__system_id"),
+)
+
+
+def _brought(item: SystemItem, ids: Ids) -> dict[str, list[UUID]]:
+    """The ids of what a piece brings, as they are or will be here."""
+    found = {
+        "visits": [v.id for v in item.visits],
+        "decisions": [d.id for d in item.decisions],
+        "records": [e.id for v in item.visits for e in v.entries],
+        "photos": [p.id for v in item.visits for p in v.photos],
+    }
+    return {word: [ids(each) for each in brought] for word, brought in found.items()}
+
+
 def _taken(id: UUID, item: SystemItem, ids: Ids) -> str:
     """Records whose ids belong to something else here: such a file was tampered with."""
-    asked: list[tuple[Any, str, list[UUID]]] = [
-        (Visit, "system_id", [v.id for v in item.visits]),
-        (Decision, "system_id", [d.id for d in item.decisions]),
-        (Photo, "visit__system_id", [p.id for v in item.visits for p in v.photos]),
-    ]
-    for model, owner, found in asked:
-        if model.objects.filter(pk__in=map(ids, found)).exclude(**{owner: id}).exists():
-            return f"holds a {model._meta.verbose_name} whose id belongs to another one here."
-    entries = [ids(e.id) for v in item.visits for e in v.entries]
-    if Entry.objects.filter(id__in=entries).exclude(visit__system_id=id).exists():
-        return "holds a record whose id belongs to another one here."
-    every = [*entries, *(ids(each) for _, _, found in asked for each in found)]
+    brought = _brought(item, ids)
+    for word, model, key, owner in _RECORDS:
+        if model.objects.filter(**{f"{key}__in": brought[word]}).exclude(**{owner: id}).exists():
+            return f"holds a {word[:-1]} whose id belongs to another one here."
+    every = [each for found in brought.values() for each in found]
     return "holds an id twice." if len(set(every)) != len(every) else ""
 
 
@@ -289,23 +293,10 @@ def _differs(known: System, prepared: dict[str, Any]) -> bool:
 
 def _new_records(known: System, item: SystemItem, ids: Ids) -> list[str]:
     """What a file brings that is not on record yet, in words. What is on record stays as it is."""
-    asked: list[tuple[str, Callable[[], set[Any]], list[UUID]]] = [
-        ("visits", lambda: set(known.visits.values_list("pk", flat=True)), [v.id for v in item.visits]),
-        ("decisions", lambda: set(known.decisions.values_list("pk", flat=True)), [d.id for d in item.decisions]),
-        (
-            "records",
-            lambda: set(Entry.objects.filter(visit__system=known).values_list("id", flat=True)),
-            [e.id for v in item.visits for e in v.entries],
-        ),
-        (
-            "photos",
-            lambda: set(Photo.objects.filter(visit__system=known).values_list("pk", flat=True)),
-            [p.id for v in item.visits for p in v.photos],
-        ),
-    ]
-    said = []
-    for word, stored, brought in asked:
-        new = len({ids(each) for each in brought} - stored()) if brought else 0
+    brought, said = _brought(item, ids), []
+    for word, model, key, owner in _RECORDS:
+        stored = set(model.objects.filter(**{owner: known.pk}).values_list(key, flat=True)) if brought[word] else set()
+        new = len({*brought[word]} - stored)
         if new:
             said.append(f"{new} {word}")
     closed = {v.pk for v in known.visits.filter(closed_at=None)} & {ids(v.id) for v in item.visits if v.closed_at}

@@ -11,11 +11,16 @@ from zerodip.errors import Fault, InvalidInput
 
 from .archive import FORMAT, VERSION
 
-__all__ = ["MOST_BYTES", "Cut", "cut", "parsed"]
+__all__ = ["MOST_BYTES", "Cut", "cut", "parsed", "printable"]
 
 MOST_BYTES = 64_000_000
 MOST_PIECES = 20_000
 _HEAD = {"format", "version", "made_at", "scope", "practice", "gauges", "sites"}
+
+
+def printable(text: str, most: int) -> str:
+    """A name out of a file, fit to be shown and kept."""
+    return "".join(letter for letter in text if letter.isprintable())[:most]
 
 
 def parsed(data: bytes) -> Any:

@@ -10,15 +10,16 @@ from django.db.models import Count
 from visits.outlook import refresh_outlook
 
 from config.problems import Conflict, NotFound
+from config.repeats import stored_already
 from journal.services import note
-from people.policies import PERMISSIONS, Actor, require
+from people.policies import Actor, require
 from plants.models import System
 from zerodip.errors import Fault, InvalidInput
 
 from .checking import Context, Found, check_piece
 from .lines import lines_of
 from .models import Change, Import, Piece, State
-from .reading import MOST_BYTES, cut, parsed
+from .reading import MOST_BYTES, cut, parsed, printable
 from .taking import take_pieces
 
 __all__ = ["begin", "cancel", "counts", "go_on", "import_for_actor", "pieces_of", "take"]
@@ -29,8 +30,7 @@ _MOST_FAULTS = 20
 
 def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Import:
     """An import of one of the actor's workspaces. Raises NotFound, Forbidden."""
-    workspaces = [each for each, role in actor.roles.items() if role in PERMISSIONS["archive.read"]]
-    found = Import.objects.filter(workspace__in=workspaces)
+    found = Import.objects.filter(workspace__in=actor.workspaces("archive.read"))
     of = (found.select_for_update() if lock else found).filter(pk=import_id).first()
     if of is None:
         raise NotFound
@@ -43,19 +43,16 @@ def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: by
     """An import under the id given, its file cut into pieces. Safe to repeat. Earlier ones of this person are let go.
     Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "archive.take", workspace_id)
-    known = Import.objects.filter(pk=import_id).first()
+    known = stored_already(Import.objects.filter(pk=import_id), workspace_id=workspace_id)
     if known is not None:
-        if known.workspace_id != workspace_id:
-            raise NotFound
         return known
     if len(data) > MOST_BYTES:
         says = f"is larger than {MOST_BYTES // 1_000_000} MB; take it in parts, site by site."
         raise InvalidInput([Fault(path="file", code="too_large", title="The file", says=says)])
     pieces, lines = cut(parsed(data)), lines_of(data.decode("utf-8-sig"))
     Import.objects.filter(workspace_id=workspace_id, made_by=actor.user).delete()
-    shown = "".join(letter for letter in name if letter.isprintable())[:120]
     of = Import.objects.create(
-        id=import_id, workspace_id=workspace_id, made_by=actor.user, name=shown, total=len(pieces)
+        id=import_id, workspace_id=workspace_id, made_by=actor.user, name=printable(name, 120), total=len(pieces)
     )
     Piece.objects.bulk_create(
         (

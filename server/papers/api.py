@@ -8,8 +8,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 from visits.selectors import visit_for_actor
 
-from config.problems import NotFound, Problem
-from people.policies import Actor
+from config.problems import REFUSALS, NotFound
+from people.auth import actor_of
 from plants.schemas import Units
 from plants.selectors import systems_for_actor
 
@@ -20,12 +20,7 @@ from .printing import pdf
 from .schemas import FeedOut, LabelsWanted, LinkIn, LinkOut
 
 router = Router(tags=["papers"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 READ, SHARE = {"x-permission": "papers.read"}, {"x-permission": "papers.share"}
-
-
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
 
 
 def origin(request: HttpRequest) -> str:
@@ -50,14 +45,14 @@ def as_calendar(data: bytes) -> HttpResponse:
 @router.get("/visits/{visit_id}/report.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
 def read_report(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
     """The report of a visit, to hand over."""
-    visit = visit_for_actor(_actor(request), visit_id)
+    visit = visit_for_actor(actor_of(request), visit_id)
     return as_pdf(pdf("papers/report.html", report_context(visit, units), units), f"report-{visit.pk}")
 
 
 @router.get("/labels.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
 def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpResponse:
     """Labels for the switches of systems, eight to a sheet, the first at a place of the sheet that is still free."""
-    found = systems_for_actor(_actor(request)).filter(pk__in=wanted.system).select_related("outlook", "site")
+    found = systems_for_actor(actor_of(request)).filter(pk__in=wanted.system).select_related("outlook", "site")
     systems = list(found.order_by("site__name", "name"))
     if not systems:
         raise NotFound
@@ -68,42 +63,42 @@ def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpRespon
 @router.get("/visits/{visit_id}/links", response={200: list[LinkOut], **REFUSALS}, openapi_extra=READ)
 def read_links(request: HttpRequest, visit_id: UUID) -> Any:
     """The links to a visit's report that were ever made, newest first."""
-    return [link_out(link, origin(request)) for link in selectors.links_of(_actor(request), visit_id)]
+    return [link_out(link, origin(request)) for link in selectors.links_of(actor_of(request), visit_id)]
 
 
 @router.put("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
 def make_link(request: HttpRequest, visit_id: UUID, link_id: UUID, body: LinkIn) -> Any:
     """A link by which anyone reads the report until it expires or is revoked. Safe to repeat."""
-    made = services.make_link(_actor(request), visit_id, link_id, body.days, body.units)
+    made = services.make_link(actor_of(request), visit_id, link_id, body.days, body.units)
     return link_out(made, origin(request))
 
 
 @router.delete("/visits/{visit_id}/links/{link_id}", response={200: LinkOut, **REFUSALS}, openapi_extra=SHARE)
 def revoke_link(request: HttpRequest, visit_id: UUID, link_id: UUID) -> Any:
     """Revokes a link: dead at once."""
-    return link_out(services.revoke_link(_actor(request), visit_id, link_id), origin(request))
+    return link_out(services.revoke_link(actor_of(request), visit_id, link_id), origin(request))
 
 
 @router.get("/due.ics", response={200: bytes, **REFUSALS}, openapi_extra={"x-permission": "rounds.read"})
 def read_due(request: HttpRequest) -> HttpResponse:
     """What is due on the actor's rounds, as an iCalendar file."""
-    return as_calendar(calendar(_actor(request), origin(request)))
+    return as_calendar(calendar(actor_of(request), origin(request)))
 
 
 @router.get("/feed", response={200: FeedOut, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
 def read_feed(request: HttpRequest) -> Any:
     """The address of the actor's own calendar of what is due."""
-    return feed_out(selectors.feed_of(_actor(request)), origin(request))
+    return feed_out(selectors.feed_of(actor_of(request)), origin(request))
 
 
 @router.post("/feed", response={200: FeedOut, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
 def make_feed(request: HttpRequest) -> Any:
     """A new address for it; the one before is dead at once."""
-    return feed_out(services.make_feed(_actor(request)), origin(request))
+    return feed_out(services.make_feed(actor_of(request)), origin(request))
 
 
 @router.delete("/feed", response={204: None, **REFUSALS}, openapi_extra={"x-permission": "feed.own"})
 def end_feed(request: HttpRequest) -> Any:
     """Kills the address."""
-    services.end_feed(_actor(request))
+    services.end_feed(actor_of(request))
     return Status(204, None)

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from zerodip.pictures.parts import Level, Ribbon
 from zerodip.units import text
@@ -65,7 +66,7 @@ def drawn(ribbon: Ribbon, units: str) -> Drawing:
         water=_strip(places["cut_out"], places["cut_in"]),
         reserve=_strip(places["cut_in"], places[last]) if ribbon.pre_charge else "",
         dips=dips,
-        curves=tuple((name, _curve(at)) for name, at in places.items()),
+        curves=tuple((name, f"M{_curve(at)}") for name, at in places.items()),
         tags=_tags(ribbon, named, places, units),
         scales=tuple(zip(XS, ("Pressure", ribbon.held_title, "Pump time")[: _count(ribbon)], strict=False)),
         marks=tuple((_share(m.gauge_pa, ribbon.gauge_least_pa, ribbon.gauge_most_pa), m.title) for m in ribbon.marks
@@ -98,23 +99,19 @@ def _places(ribbon: Ribbon, level: Level) -> list[float]:
     return heights
 
 
-def _curve(heights: Sequence[float]) -> str:
-    path = f"M{XS[0]:.1f} {heights[0]:.1f}"
-    for k in range(1, len(heights)):
-        middle = (XS[k - 1] + XS[k]) / 2
-        path += f" C{middle:.1f} {heights[k - 1]:.1f} {middle:.1f} {heights[k]:.1f} {XS[k]:.1f} {heights[k]:.1f}"
+def _curve(heights: Sequence[float], xs: Sequence[float] = XS) -> str:
+    """A curve that crosses each scale level, from the first on."""
+    xs = xs[: len(heights)]
+    path = f"{xs[0]:.1f} {heights[0]:.1f}"
+    for (x, y), (to_x, to_y) in pairwise(zip(xs, heights, strict=True)):
+        middle = (x + to_x) / 2
+        path += f" C{middle:.1f} {y:.1f} {middle:.1f} {to_y:.1f} {to_x:.1f} {to_y:.1f}"
     return path
 
 
 def _strip(upper: Sequence[float], lower: Sequence[float]) -> str:
     """Out along one curve and back along the other."""
-    back, path = list(lower)[::-1], _curve(upper)
-    xs = XS[: len(back)][::-1]
-    path += f" L{xs[0]:.1f} {back[0]:.1f}"
-    for k in range(1, len(back)):
-        middle = (xs[k - 1] + xs[k]) / 2
-        path += f" C{middle:.1f} {back[k - 1]:.1f} {middle:.1f} {back[k]:.1f} {xs[k]:.1f} {back[k]:.1f}"
-    return path + " Z"
+    return f"M{_curve(upper)} L{_curve(lower[::-1], XS[: len(lower)][::-1])} Z"
 
 
 def _tags(

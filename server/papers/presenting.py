@@ -8,13 +8,11 @@ import segno
 from django.utils import timezone
 from visits.models import Visit
 from visits.outlook import trends_at
-from visits.records import record_of
-from visits.selectors import before, document_of
+from visits.selectors import document_of, records_of, slopes_before
 
 from people.models import shown
 from plants.models import System
 from zerodip.document import read_document
-from zerodip.facts import facts_for
 from zerodip.papers.label import label_of
 from zerodip.papers.report import Report, report
 from zerodip.rules import ORDER, Verdict
@@ -31,26 +29,23 @@ MARKS = {"stop": "■", "caution": "▲", "pass": "●"}
 
 def report_context(visit: Visit, units: str) -> dict[str, Any]:
     """A visit's report with who, where and when. Raises InvalidInput for a file that can no longer be read."""
-    document = document_of(visit)
-    records = [record_of(entry) for entry in visit.entries.select_related("made_by")]
+    records = records_of(visit)
     closed = visit.closed_at.isoformat() if visit.closed_at else None
-    told = report(document, records, units, closed, before(visit)[1])
-    window = drawn_window(told.window, units) if told.window else None
+    told = report(document_of(visit), records, units, closed, slopes_before(visit))
+    due_s = trends_at(visit, records, units).due_s
     return {
         "site": visit.system.site.name,
         "system": visit.system.name,
         "day": visit.opened_at,
         "closed": visit.closed_at,
         "by": shown(visit.opened_by, visit.by),
-        "due": _due(visit, units),
+        "due": None if due_s is None else datetime.fromtimestamp(due_s, UTC),
         "report": told,
         "verdict": _verdict(told),
         "remaining": [(MARKS.get(each.verdict, ""), each) for each in told.remaining],
         "corrections": [(datetime.fromisoformat(each.at), each) for each in told.corrections],
         "drawing": drawn(told.ribbon, units) if told.ribbon else None,
-        "window": window,
-        "window_width": window.used[1] - window.used[0] if window else 0,
-        "units": units,
+        "window": drawn_window(told.window, units) if told.window else None,
     }
 
 
@@ -63,28 +58,18 @@ def _verdict(told: Report) -> tuple[str, str]:
     return MARKS[worst], f"{count} thing{'s' if count > 1 else ''} to see to"
 
 
-def _due(visit: Visit, units: str) -> datetime | None:
-    due_s = trends_at(visit, units).due_s
-    return None if due_s is None else datetime.fromtimestamp(due_s, UTC)
-
-
 def label_context(systems: list[System], origin: str, units: str | None) -> dict[str, Any]:
     """Labels for systems, `units` None for those of each site; `origin` is where this server is reached."""
-    return {
-        "labels": [_label(system, origin, units or system.site.units) for system in systems],
-        "today": timezone.now(),
-    }
+    return {"labels": [_label(system, origin, units or system.site.units) for system in systems]}
 
 
 def _label(system: System, origin: str, units: str) -> dict[str, Any]:
-    document = read_document(system.document)
-    facts = facts_for(document.system, document.settings, document.practice)
     outlook = getattr(system, "outlook", None)
     address = f"{origin}/systems/{quote(str(system.pk))}"
     return {
         "site": system.site.name,
         "system": system.name,
-        "label": label_of(facts, units),
+        "label": label_of(read_document(system.document).facts(), units),
         "set_on": system.changed_at if outlook is None else outlook.last_at,
         "due": None if outlook is None else outlook.due_at,
         "code": segno.make(address, error="m").svg_data_uri(border=0, dark="#16272c"),

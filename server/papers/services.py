@@ -8,6 +8,7 @@ from django.utils import timezone
 from visits.selectors import visit_for_actor
 
 from config.problems import NotFound
+from config.repeats import stored_already
 from journal.services import note
 from people.policies import Actor, require
 from zerodip.errors import Fault, InvalidInput
@@ -24,10 +25,8 @@ def make_link(actor: Actor, visit_id: UUID, link_id: UUID, days: int, units: str
     """A link under the id given, for so many days. Safe to repeat. Raises InvalidInput, NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "papers.share", visit.system.site.workspace_id)
-    known = Link.objects.filter(pk=link_id).first()
+    known = stored_already(Link.objects.filter(pk=link_id), visit_id=visit.pk)
     if known is not None:
-        if known.visit_id != visit.pk:
-            raise NotFound
         return known
     if not 1 <= days <= MOST_DAYS:
         says = f"must be 1 to {MOST_DAYS}."

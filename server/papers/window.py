@@ -25,6 +25,11 @@ class WindowDrawing:
     tags: tuple[Tag, ...]
     volts: tuple[tuple[float, str], ...]
 
+    @property
+    def width(self) -> float:
+        """Of the field of voltages used."""
+        return self.used[1] - self.used[0]
+
 
 def drawn_window(window: Window, units: str) -> WindowDrawing:
     """A window in a field of 470 by 250."""

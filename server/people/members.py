@@ -16,7 +16,7 @@ from zerodip.errors import Fault, InvalidInput
 from zerodip.fields import Spec, check
 
 from .models import Membership, Role, User, Workspace
-from .policies import PERMISSIONS, Actor, require
+from .policies import Actor, require
 
 __all__ = ["add_member", "change_password", "change_role", "new_password", "remove_member", "workspaces_out"]
 
@@ -25,13 +25,16 @@ _SIGN_IN, _NAME = Spec(kind="words", title="Sign-in name", most=60), Spec(kind="
 
 def workspaces_out(actor: Actor) -> list[dict[str, Any]]:
     """The actor's workspaces with their members."""
-    shown = [each for each, role in actor.roles.items() if role in PERMISSIONS["members.read"]]
-    found = Workspace.objects.filter(pk__in=shown).order_by("name").prefetch_related("memberships__user")
+    found = (
+        Workspace.objects.filter(pk__in=actor.workspaces("members.read"))
+        .order_by("name")
+        .prefetch_related("memberships__user")
+    )
     return [
         {
             "id": workspace.pk,
             "name": workspace.name,
-            "may_change": actor.roles.get(workspace.pk) in PERMISSIONS["members.change"],
+            "may_change": actor.may("members.change", workspace.pk),
             "members": [_member_out(actor, each) for each in _sorted(workspace)],
         }
         for workspace in found

@@ -7,13 +7,13 @@ from django.http import HttpRequest
 from ninja import Router, Schema, Status
 from pydantic import Field
 
-from config.problems import Problem
+from config.problems import REFUSALS, Problem
 
 from . import members
-from .policies import Actor
+from .auth import actor_of
 
 router = Router(tags=["members"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 409: Problem, 422: Problem}
+ANSWERS = {409: Problem, **REFUSALS}
 CHANGE = {"x-permission": "members.change"}
 RoleName = Literal["owner", "technician", "viewer"]
 
@@ -65,50 +65,46 @@ class PasswordIn(Schema):
     new: str = Field(max_length=200)
 
 
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
-
-
 @router.get("/workspaces", response={200: list[CrewOut], 401: Problem}, openapi_extra={"x-permission": "members.read"})
 def read_workspaces(request: HttpRequest) -> Any:
     """The actor's workspaces with their members."""
-    return members.workspaces_out(_actor(request))
+    return members.workspaces_out(actor_of(request))
 
 
-@router.post("/workspaces/{workspace_id}/members", response={200: PasswordOut, **REFUSALS}, openapi_extra=CHANGE)
+@router.post("/workspaces/{workspace_id}/members", response={200: PasswordOut, **ANSWERS}, openapi_extra=CHANGE)
 def add_member(request: HttpRequest, workspace_id: UUID, body: NewMember) -> Any:
     """A new person with a first password."""
-    user, password = members.add_member(_actor(request), workspace_id, body.username, body.name, body.role)
+    user, password = members.add_member(actor_of(request), workspace_id, body.username, body.name, body.role)
     return {"username": user.username, "password": password}
 
 
-@router.put("/workspaces/{workspace_id}/members/{user_id}", response={204: None, **REFUSALS}, openapi_extra=CHANGE)
+@router.put("/workspaces/{workspace_id}/members/{user_id}", response={204: None, **ANSWERS}, openapi_extra=CHANGE)
 def change_role(request: HttpRequest, workspace_id: UUID, user_id: int, body: RoleIn) -> Any:
     """Another role for a member."""
-    members.change_role(_actor(request), workspace_id, user_id, body.role)
+    members.change_role(actor_of(request), workspace_id, user_id, body.role)
     return Status(204, None)
 
 
-@router.delete("/workspaces/{workspace_id}/members/{user_id}", response={204: None, **REFUSALS}, openapi_extra=CHANGE)
+@router.delete("/workspaces/{workspace_id}/members/{user_id}", response={204: None, **ANSWERS}, openapi_extra=CHANGE)
 def remove_member(request: HttpRequest, workspace_id: UUID, user_id: int) -> Any:
     """Takes a member out; what they recorded stays."""
-    members.remove_member(_actor(request), workspace_id, user_id)
+    members.remove_member(actor_of(request), workspace_id, user_id)
     return Status(204, None)
 
 
 @router.post(
     "/workspaces/{workspace_id}/members/{user_id}/password",
-    response={200: PasswordOut, **REFUSALS},
+    response={200: PasswordOut, **ANSWERS},
     openapi_extra=CHANGE,
 )
 def new_password(request: HttpRequest, workspace_id: UUID, user_id: int) -> Any:
     """A new password for a member who lost theirs."""
-    user, password = members.new_password(_actor(request), workspace_id, user_id)
+    user, password = members.new_password(actor_of(request), workspace_id, user_id)
     return {"username": user.username, "password": password}
 
 
-@router.put("/password", response={204: None, **REFUSALS}, openapi_extra={"x-permission": "password.own"})
+@router.put("/password", response={204: None, **ANSWERS}, openapi_extra={"x-permission": "password.own"})
 def change_password(request: HttpRequest, body: PasswordIn) -> Any:
     """The actor's own password."""
-    members.change_password(request, _actor(request), body.old, body.new)
+    members.change_password(request, actor_of(request), body.old, body.new)
     return Status(204, None)

@@ -52,11 +52,19 @@ class Actor:
         """Role by workspace id."""
         return dict(self.user.memberships.values_list("workspace_id", "role"))
 
+    def may(self, permission: str, workspace_id: UUID) -> bool:
+        """Whether the actor has a permission in a workspace."""
+        return self.roles.get(workspace_id) in PERMISSIONS[permission]
+
+    def workspaces(self, permission: str) -> list[UUID]:
+        """The workspaces in which the actor has a permission."""
+        return [workspace for workspace in self.roles if self.may(permission, workspace)]
+
 
 def require(actor: Actor, permission: str, workspace_id: UUID) -> None:
     """Lets the actor pass, or raises NotFound (an outsider) or Forbidden (an insider without the right)."""
     role = actor.roles.get(workspace_id)
     if role is None:
         raise NotFound
-    if role not in PERMISSIONS[permission]:
+    if not actor.may(permission, workspace_id):
         raise Forbidden(f"A {role} may look, but not change this.")

@@ -7,11 +7,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from config.answers import written
-from config.problems import Problem
-from people.policies import Actor
+from config.problems import REFUSALS, Problem
+from people.auth import actor_of
 from zerodip.decide import decision as decide
 from zerodip.document import read_document
-from zerodip.facts import facts_for
 from zerodip.strip import strip
 from zerodip.weigh.propose import Proposal, propose
 from zerodip.weigh.schools import SchoolGroup, school_groups
@@ -40,17 +39,12 @@ from .schemas import (
 )
 
 router = Router(tags=["plants"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
-
-
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
 
 
 @router.get("/rounds", response={200: RoundsOut, 401: Problem}, openapi_extra={"x-permission": "rounds.read"})
 def read_rounds(request: HttpRequest) -> Any:
     """The actor's sites and systems, what needs a person first."""
-    return written(rounds_out(_actor(request)))
+    return written(rounds_out(actor_of(request)))
 
 
 @router.get(
@@ -58,7 +52,7 @@ def read_rounds(request: HttpRequest) -> Any:
 )
 def read_system(request: HttpRequest, system_id: UUID) -> dict[str, Any]:
     """One system with its file and latest decisions."""
-    return system_out(_actor(request), selectors.system_for_actor(_actor(request), system_id))
+    return system_out(actor_of(request), selectors.system_for_actor(actor_of(request), system_id))
 
 
 @router.put(
@@ -68,8 +62,8 @@ def read_system(request: HttpRequest, system_id: UUID) -> dict[str, Any]:
 )
 def save_system(request: HttpRequest, system_id: UUID, body: SaveSystem, units: Units = "us") -> dict[str, Any]:
     """Puts a system's file in force, over the version it was read at."""
-    system = services.save_system(_actor(request), system_id, body.version, body.document.root)
-    return system_out(_actor(request), system)
+    system = services.save_system(actor_of(request), system_id, body.version, body.document.root)
+    return system_out(actor_of(request), system)
 
 
 @router.put(
@@ -81,7 +75,7 @@ def save_decision(
     request: HttpRequest, system_id: UUID, decision_id: UUID, body: SaveSystem, units: Units = "us"
 ) -> dict[str, Any]:
     """Keeps a decision under the id given, and puts the file in force. Safe to repeat."""
-    made = services.save_decision(_actor(request), system_id, decision_id, body.version, body.document.root)
+    made = services.save_decision(actor_of(request), system_id, decision_id, body.version, body.document.root)
     return decision_out(made)
 
 
@@ -90,7 +84,7 @@ def save_decision(
 )
 def read_file(request: HttpRequest, response: HttpResponse, system_id: UUID) -> Any:
     """The system's file, to keep or to give to `zerodip decide`."""
-    system = selectors.system_for_actor(_actor(request), system_id)
+    system = selectors.system_for_actor(actor_of(request), system_id)
     response["Content-Disposition"] = f'attachment; filename="zerodip-{system.pk}.json"'
     return system.document
 
@@ -98,7 +92,7 @@ def read_file(request: HttpRequest, response: HttpResponse, system_id: UUID) -> 
 @router.patch("/sites/{site_id}", response={200: SiteOut, **REFUSALS}, openapi_extra={"x-permission": "sites.change"})
 def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
     """Remembers the units used on a site, gives it another name."""
-    return founding.change_site(_actor(request), site_id, body.units, body.name)
+    return founding.change_site(actor_of(request), site_id, body.units, body.name)
 
 
 @router.put(
@@ -108,7 +102,7 @@ def change_site(request: HttpRequest, site_id: UUID, body: SiteIn) -> Any:
 )
 def create_site(request: HttpRequest, workspace_id: UUID, site_id: UUID, body: NewSite) -> Any:
     """Begins a site under the id given. Safe to repeat."""
-    return founding.create_site(_actor(request), workspace_id, site_id, body.name, body.units)
+    return founding.create_site(actor_of(request), workspace_id, site_id, body.name, body.units)
 
 
 @router.put(
@@ -119,8 +113,8 @@ def create_site(request: HttpRequest, workspace_id: UUID, site_id: UUID, body: N
 def add_system(request: HttpRequest, site_id: UUID, system_id: UUID, body: NewSystem, units: Units = "us") -> Any:
     """Begins a system under the id given, from a file or with the usual values of its kind. Safe to repeat."""
     raw = None if body.document is None else body.document.root
-    made = founding.add_system(_actor(request), site_id, system_id, body.kind, body.name, raw)
-    return system_out(_actor(request), made)
+    made = founding.add_system(actor_of(request), site_id, system_id, body.kind, body.name, raw)
+    return system_out(actor_of(request), made)
 
 
 @router.put(
@@ -130,7 +124,7 @@ def add_system(request: HttpRequest, site_id: UUID, system_id: UUID, body: NewSy
 )
 def retire_system(request: HttpRequest, system_id: UUID, body: Retired) -> Any:
     """Takes a system off the rounds, or brings it back; nothing on record is lost."""
-    return system_out(_actor(request), founding.retire_system(_actor(request), system_id, body.retired))
+    return system_out(actor_of(request), founding.retire_system(actor_of(request), system_id, body.retired))
 
 
 @router.put(
@@ -138,14 +132,14 @@ def retire_system(request: HttpRequest, system_id: UUID, body: Retired) -> Any:
 )
 def retire_site(request: HttpRequest, site_id: UUID, body: Retired) -> Any:
     """Takes every system of a site off the rounds, or brings them back; nothing on record is lost."""
-    return founding.retire_site(_actor(request), site_id, body.retired)
+    return founding.retire_site(actor_of(request), site_id, body.retired)
 
 
 @router.post("/decide", response={200: DecideOut, **REFUSALS}, openapi_extra={"x-permission": "decide.ask"})
 def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> Any:
     """What these settings would do. Nothing is stored."""
     document, draw = asked(body)
-    facts = facts_for(document.system, document.settings, document.practice)
+    facts = document.facts()
     made = DecideOut.model_construct(decision=decide(facts, units), strip=strip(facts, draw))
     # Written out here: the general way would validate the core's own figures again, at every move of a finger.
     return HttpResponse(made.model_dump_json(), content_type="application/json")
@@ -175,7 +169,7 @@ def ask_sizes(request: HttpRequest, body: SizesWanted, units: Units = "us") -> A
 @router.get("/habits", response={200: list[HabitsOut], 401: Problem}, openapi_extra={"x-permission": "habits.read"})
 def read_habits(request: HttpRequest) -> Any:
     """The practice and the nominal sizes of each of the actor's workspaces."""
-    actor = _actor(request)
+    actor = actor_of(request)
     return [habits_out(actor, each) for each in selectors.habits_for_actor(actor)]
 
 
@@ -186,6 +180,6 @@ def read_habits(request: HttpRequest) -> Any:
 )
 def change_habits(request: HttpRequest, workspace_id: UUID, body: HabitsIn, units: Units = "us") -> Any:
     """Puts a workspace's practice and sizes in force, and the practice into every system that follows it."""
-    actor = _actor(request)
+    actor = actor_of(request)
     changed = habits.change_habits(actor, workspace_id, body.version, body.practice.root, body.sizes_m3)
     return habits_out(actor, changed)

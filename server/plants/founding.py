@@ -7,6 +7,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from config.problems import NotFound
+from config.repeats import stored_already
 from journal.services import note
 from people.policies import Actor, require
 from zerodip.document import read_document
@@ -28,10 +29,8 @@ _NAME = Spec(kind="words", title="Name", most=80)
 def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, units: str) -> Site:
     """A new site under the id given. Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "sites.add", workspace_id)
-    known = Site.objects.filter(pk=site_id).first()
+    known = stored_already(Site.objects.filter(pk=site_id), workspace_id=workspace_id)
     if known is not None:
-        if known.workspace_id != workspace_id:
-            raise NotFound
         return known
     name = _named(name, Site.objects.filter(workspace_id=workspace_id), "name")
     site = Site.objects.create(id=site_id, workspace_id=workspace_id, name=name, units=units)
@@ -64,10 +63,8 @@ def add_system(actor: Actor, site_id: UUID, system_id: UUID, kind: str | None, n
     if site is None:
         raise NotFound
     require(actor, "systems.add", site.workspace_id)
-    known = System.objects.filter(pk=system_id).first()
+    known = stored_already(System.objects.filter(pk=system_id), site_id=site.pk)
     if known is not None:
-        if known.site_id != site.pk:
-            raise NotFound
         return known
     document = read_document(_begun(kind, name) if raw is None else raw)
     _named(document.system.name, System.objects.filter(site=site), "system.name" if raw is not None else "name")

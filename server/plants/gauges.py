@@ -7,9 +7,10 @@ from uuid import UUID
 from django.db import transaction
 from django.utils import timezone
 
-from config.problems import Conflict, NotFound
+from config.problems import Conflict
+from config.repeats import stored_already
 from journal.services import note
-from people.policies import PERMISSIONS, Actor, require
+from people.policies import Actor, require
 from zerodip.document import plain
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fields import read
@@ -25,8 +26,8 @@ MOST_GAUGES = 100
 
 def gauges_for_actor(actor: Actor) -> list[Gauge]:
     """The gauges of the actor's workspaces, those out of use last."""
-    workspaces = [each for each, role in actor.roles.items() if role in PERMISSIONS["gauges.read"]]
-    return list(Gauge.objects.filter(workspace__in=workspaces).order_by("retired", "data__name", "pk"))
+    found = Gauge.objects.filter(workspace__in=actor.workspaces("gauges.read"))
+    return list(found.order_by("retired", "data__name", "pk"))
 
 
 def gauges_of(workspace_id: UUID) -> list[Gauge]:
@@ -46,9 +47,7 @@ def put_gauge(
         faults.append(Fault(path="checked_on", code="future", title="Checked on", says="must not lie in the future."))
     if faults or described is None:
         raise InvalidInput(faults)
-    known = Gauge.objects.select_for_update().filter(pk=gauge_id).first()
-    if known is not None and known.workspace_id != workspace_id:
-        raise NotFound
+    known = stored_already(Gauge.objects.select_for_update().filter(pk=gauge_id), workspace_id=workspace_id)
     gauge = known or _new(workspace_id, gauge_id)
     wanted = (plain(described), checked_on, retired)
     if (gauge.data, gauge.checked_on, gauge.retired) == wanted:

@@ -7,14 +7,14 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from config.problems import Problem
-from people.policies import Actor
+from config.problems import REFUSALS, Problem
+from people.auth import actor_of
 
 from . import gauges
 from .schemas import Units
 
 router = Router(tags=["gauges"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 409: Problem, 422: Problem}
+ANSWERS = {409: Problem, **REFUSALS}
 
 
 class GaugeIn(Schema):
@@ -39,19 +39,15 @@ class GaugeOut(Schema):
     retired: bool
 
 
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
-
-
 @router.get("/gauges", response={200: list[GaugeOut], 401: Problem}, openapi_extra={"x-permission": "gauges.read"})
 def read_gauges(request: HttpRequest) -> Any:
     """The gauges of the actor's workspaces."""
-    return [gauges.gauge_out(each) for each in gauges.gauges_for_actor(_actor(request))]
+    return [gauges.gauge_out(each) for each in gauges.gauges_for_actor(actor_of(request))]
 
 
 @router.put(
     "/workspaces/{workspace_id}/gauges/{gauge_id}",
-    response={200: GaugeOut, **REFUSALS},
+    response={200: GaugeOut, **ANSWERS},
     openapi_extra={"x-permission": "gauges.change"},
 )
 def put_gauge(
@@ -59,6 +55,6 @@ def put_gauge(
 ) -> dict[str, Any]:
     """Adds a gauge under the id given, or changes it. Safe to repeat."""
     made = gauges.put_gauge(
-        _actor(request), workspace_id, gauge_id, body.version, body.gauge, body.checked_on, body.retired
+        actor_of(request), workspace_id, gauge_id, body.version, body.gauge, body.checked_on, body.retired
     )
     return gauges.gauge_out(made)

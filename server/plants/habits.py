@@ -17,7 +17,7 @@ from zerodip.system import Practice
 from .glancing import glance_of
 from .models import Habits, System
 
-__all__ = ["carry", "change_habits", "following", "habits_of", "practice_of", "read_sizes"]
+__all__ = ["carry", "change_habits", "follow", "following", "habits_of", "practice_of", "read_sizes"]
 
 SIZE = Spec(kind="quantity", title="Nominal size", dimension="volume", least=0.0005, most=20)
 MOST_SIZES = 60
@@ -37,10 +37,15 @@ def practice_of(workspace_id: UUID) -> Practice:
 
 def following(document: Document, workspace_id: UUID) -> Document:
     """The document with the workspace's practice in it, where it follows that; what was typed of its own goes with it."""
+    return follow(document, practice_of(workspace_id)) if document.practice.follows == "workspace" else document
+
+
+def follow(document: Document, practice: Practice) -> Document:
+    """The document with `practice` in it, where it follows the workspace's."""
     if document.practice.follows != "workspace":
         return document
     entered = {path: typed for path, typed in document.entered.items() if not path.startswith("practice.")}
-    return replace(document, practice=practice_of(workspace_id), entered=entered)
+    return replace(document, practice=practice, entered=entered)
 
 
 def read_sizes(raw: Any, path: str = "sizes_m3") -> tuple[list[float] | None, list[Fault]]:

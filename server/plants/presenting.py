@@ -10,7 +10,7 @@ from django.db.models.lookups import IsNull
 
 from config.answers import as_iso, as_text, packed
 from people.models import Workspace, shown
-from people.policies import PERMISSIONS, Actor
+from people.policies import Actor
 from zerodip.rules import ORDER, Verdict
 
 from .models import Decision, Habits, Site, System
@@ -51,8 +51,7 @@ def _by_urgency(systems: QuerySet[System]) -> list[tuple[UUID, dict[str, Any]]]:
 
 
 def _workspace(actor: Actor, workspace: Workspace) -> dict[str, Any]:
-    may_add = actor.roles.get(workspace.pk) in PERMISSIONS["systems.add"]
-    return {"id": workspace.pk, "name": workspace.name, "may_add": may_add}
+    return {"id": workspace.pk, "name": workspace.name, "may_add": actor.may("systems.add", workspace.pk)}
 
 
 def _site_row(site: Site) -> dict[str, Any]:
@@ -71,13 +70,12 @@ def _row(system: System) -> dict[str, Any]:
 
 def system_out(actor: Actor, system: System) -> dict[str, Any]:
     """One system with its file, its latest decisions, and whether the actor may save."""
-    role = actor.roles.get(system.site.workspace_id)
     return {
         **_row(system),
         "site": system.site,
         "workspace": system.site.workspace_id,
         "version": system.version,
-        "may_change": role in PERMISSIONS["decisions.save"],
+        "may_change": actor.may("decisions.save", system.site.workspace_id),
         "document": system.document,
         "decisions": [decision_out(decision) for decision in decisions_of(system)],
     }
@@ -103,5 +101,5 @@ def habits_out(actor: Actor, habits: Habits) -> dict[str, Any]:
         "version": habits.version,
         "practice": habits.practice,
         "sizes_m3": habits.sizes_m3,
-        "may_change": actor.roles.get(habits.workspace_id) in PERMISSIONS["habits.change"],
+        "may_change": actor.may("habits.change", habits.workspace_id),
     }

@@ -6,7 +6,7 @@ from django.db.models import QuerySet
 
 from config.problems import NotFound
 from people.models import Workspace
-from people.policies import PERMISSIONS, Actor
+from people.policies import Actor
 
 from .habits import habits_of
 from .models import Decision, Habits, Site, System
@@ -21,23 +21,19 @@ __all__ = [
 ]
 
 
-def _workspaces(actor: Actor, permission: str) -> list[UUID]:
-    return [workspace for workspace, role in actor.roles.items() if role in PERMISSIONS[permission]]
-
-
 def workspaces_for_actor(actor: Actor) -> QuerySet[Workspace]:
     """The workspaces that the actor belongs to."""
-    return Workspace.objects.filter(pk__in=_workspaces(actor, "rounds.read")).order_by("name")
+    return Workspace.objects.filter(pk__in=actor.workspaces("rounds.read")).order_by("name")
 
 
 def sites_for_actor(actor: Actor) -> QuerySet[Site]:
     """The sites that the actor may see."""
-    return Site.objects.filter(workspace__in=_workspaces(actor, "rounds.read"))
+    return Site.objects.filter(workspace__in=actor.workspaces("rounds.read"))
 
 
 def systems_for_actor(actor: Actor) -> QuerySet[System]:
     """The systems that the actor may see, with their sites."""
-    return System.objects.filter(site__workspace__in=_workspaces(actor, "systems.read")).select_related("site")
+    return System.objects.filter(site__workspace__in=actor.workspaces("systems.read")).select_related("site")
 
 
 def system_for_actor(actor: Actor, system_id: UUID, lock: bool = False) -> System:
@@ -56,4 +52,4 @@ def decisions_of(system: System, most: int = 20) -> list[Decision]:
 
 def habits_for_actor(actor: Actor) -> list[Habits]:
     """The habits of the actor's workspaces."""
-    return [habits_of(workspace) for workspace in _workspaces(actor, "habits.read")]
+    return [habits_of(workspace) for workspace in actor.workspaces("habits.read")]

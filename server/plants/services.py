@@ -5,13 +5,13 @@ from uuid import UUID, uuid4
 
 from django.db import transaction
 
-from config.problems import Conflict, NotFound
+from config.problems import Conflict
+from config.repeats import stored_already
 from journal.services import note
 from people.policies import Actor, require
 from zerodip.decide import decision as decide
 from zerodip.document import Document, read_document
 from zerodip.errors import Fault, InvalidInput
-from zerodip.facts import facts_for
 
 from .glancing import glance_of
 from .habits import following
@@ -51,25 +51,23 @@ def save_decision(actor: Actor, system_id: UUID, decision_id: UUID, version: int
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "decisions.save", system.site.workspace_id)
     document = following(read_document(raw), system.site.workspace_id)
-    known = Decision.objects.filter(pk=decision_id).first()
+    known = stored_already(Decision.objects.filter(pk=decision_id), system_id=system.pk)
     if known is not None:
-        return _repeated(known, system, document)
+        return _repeated(known, document)
     _store(system, version, document)
     made = _new_decision(actor, system, decision_id, document)
     note(actor.user, "decisions.save", system.pk, decision=str(decision_id), version=system.version)
     return made
 
 
-def _repeated(known: Decision, system: System, document: Document) -> Decision:
-    if known.system_id != system.pk:
-        raise NotFound
+def _repeated(known: Decision, document: Document) -> Decision:
     if known.document != document.as_json():
         raise Conflict("This decision is already kept with other values.", known.document)
     return known
 
 
 def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Document) -> Decision:
-    decided = decide(facts_for(document.system, document.settings, document.practice), "us")
+    decided = decide(document.facts(), "us")
     return Decision.objects.create(
         id=decision_id,
         system=system,

@@ -8,8 +8,8 @@ from django.utils import timezone
 from ninja import Router
 
 from config.answers import written
-from config.problems import Problem
-from people.policies import Actor
+from config.problems import REFUSALS, Problem
+from people.auth import actor_of
 from plants.gauges import gauge_out, gauges_of
 from plants.gauges_api import GaugeOut
 from plants.schemas import Units
@@ -23,51 +23,46 @@ from .schemas import EntryIn, MomentOut, OpenVisit, Order, OutlookOut, PhotoOut,
 from .timeline import timeline
 
 router = Router(tags=["visits"])
-REFUSALS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 CHANGES = {200: VisitOut, 409: Problem, **REFUSALS}
 READ, CHANGE = {"x-permission": "visits.read"}, {"x-permission": "visits.change"}
-
-
-def _actor(request: HttpRequest) -> Actor:
-    return request.auth  # type: ignore[attr-defined,no-any-return]
 
 
 @router.get("/systems/{system_id}/visits", response={200: list[VisitRow], **REFUSALS}, openapi_extra=READ)
 def read_visits(request: HttpRequest, system_id: UUID) -> Any:
     """The latest visits of a system, newest first."""
-    return [visit_row(visit) for visit in selectors.visits_of(system_for_actor(_actor(request), system_id))]
+    return [visit_row(visit) for visit in selectors.visits_of(system_for_actor(actor_of(request), system_id))]
 
 
 @router.get("/systems/{system_id}/timeline", response={200: list[MomentOut], **REFUSALS}, openapi_extra=READ)
 def read_timeline(request: HttpRequest, system_id: UUID, units: Units = "us") -> Any:
     """What happened to a system, newest first: visits with their photos, decisions, retiring."""
-    return timeline(system_for_actor(_actor(request), system_id), units)
+    return timeline(system_for_actor(actor_of(request), system_id), units)
 
 
 @router.get("/systems/{system_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)
 def read_trends(request: HttpRequest, system_id: UUID, units: Units = "us") -> Any:
     """What the closed visits say of a system: series, loss per year, when it leaves its band, when it is due."""
-    return trends_of(system_for_actor(_actor(request), system_id), units)
+    return trends_of(system_for_actor(actor_of(request), system_id), units)
 
 
 @router.get("/outlook", response={200: list[OutlookOut], **REFUSALS}, openapi_extra=READ)
 def read_outlook(request: HttpRequest) -> Any:
     """When each system that was ever visited is due, and what is drifting."""
     now_s = timezone.now().timestamp()
-    return written([outlook_row(row, now_s) for row in selectors.outlooks(_actor(request))])
+    return written([outlook_row(row, now_s) for row in selectors.outlooks(actor_of(request))])
 
 
 @router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
 def open_visit(request: HttpRequest, system_id: UUID, visit_id: UUID, units: Units = "us") -> Any:
     """Opens a visit under the id given, or gives the one already open. Safe to repeat."""
-    visit = services.open_visit(_actor(request), system_id, visit_id)
-    return visit_out(_actor(request), visit, units)
+    visit = services.open_visit(actor_of(request), system_id, visit_id)
+    return visit_out(actor_of(request), visit, units)
 
 
 @router.get("/visits", response={200: list[OpenVisit], **REFUSALS}, openapi_extra=READ)
 def read_open_visits(request: HttpRequest) -> Any:
     """The visits left open, oldest first."""
-    return written(selectors.open_visits(_actor(request)))
+    return written(selectors.open_visits(actor_of(request)))
 
 
 @router.get("/visits/{visit_id}", response={200: VisitOut, **REFUSALS}, openapi_extra=READ)
@@ -75,19 +70,20 @@ def read_visit(
     request: HttpRequest, visit_id: UUID, units: Units = "us", order: Order = "together", eager: bool = False
 ) -> Any:
     """One visit: what its steps show and every entry."""
-    return visit_out(_actor(request), selectors.visit_for_actor(_actor(request), visit_id), units, order, eager)
+    return visit_out(actor_of(request), selectors.visit_for_actor(actor_of(request), visit_id), units, order, eager)
 
 
 @router.get("/visits/{visit_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)
 def read_trends_at(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Any:
     """The trends as this visit sees them, its own figures last: when to come again."""
-    return trends_at(selectors.visit_for_actor(_actor(request), visit_id), units)
+    visit = selectors.visit_for_actor(actor_of(request), visit_id)
+    return trends_at(visit, selectors.records_of(visit), units)
 
 
 @router.get("/visits/{visit_id}/gauges", response={200: list[GaugeOut], **REFUSALS}, openapi_extra=READ)
 def read_gauges(request: HttpRequest, visit_id: UUID) -> Any:
     """The gauges in use of the visit's workspace, with what each may be off by at this system's set points."""
-    visit = selectors.visit_for_actor(_actor(request), visit_id)
+    visit = selectors.visit_for_actor(actor_of(request), visit_id)
     settings = selectors.document_of(visit).settings
     band = (settings.cut_in_gauge_pa, settings.cut_out_gauge_pa)
     return [gauge_out(each, band) for each in gauges_of(visit.system.site.workspace_id)]
@@ -96,7 +92,7 @@ def read_gauges(request: HttpRequest, visit_id: UUID) -> Any:
 @router.put("/visits/{visit_id}/closed", response=CHANGES, openapi_extra=CHANGE)
 def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Any:
     """Closes a visit for good. Safe to repeat; readings can still be corrected, with their date."""
-    return visit_out(_actor(request), services.close_visit(_actor(request), visit_id), units)
+    return visit_out(actor_of(request), services.close_visit(actor_of(request), visit_id), units)
 
 
 @router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -110,7 +106,7 @@ def add_entry(
     eager: bool = False,
 ) -> Any:
     """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
-    actor = _actor(request)
+    actor = actor_of(request)
     visit = services.add_entry(actor, visit_id, entry_id, body.slot, body.value, body.supersedes)
     return visit_out(actor, visit, units, order, eager)
 
@@ -125,14 +121,14 @@ def add_entry(
 )
 def add_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: str = "") -> Any:
     """Adds a photo (the body: JPEG or PNG) to a plate."""
-    photo = services.add_photo(_actor(request), visit_id, photo_id, plate, request.body)
+    photo = services.add_photo(actor_of(request), visit_id, photo_id, plate, request.body)
     return {"id": photo.pk, "plate": photo.plate}
 
 
 @router.get("/visits/{visit_id}/photos/{photo_id}", response={200: bytes, **REFUSALS}, openapi_extra=READ)
 def read_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID) -> HttpResponse:
     """A photo."""
-    photo = selectors.photo_for_actor(_actor(request), visit_id, photo_id)
+    photo = selectors.photo_for_actor(actor_of(request), visit_id, photo_id)
     response = HttpResponse(bytes(photo.data), content_type=photo.kind)
     response["Cache-Control"] = "private, max-age=86400"
     response["X-Content-Type-Options"] = "nosniff"

@@ -9,7 +9,6 @@ from django.utils import timezone
 from people.models import User, Workspace
 from plants.models import System
 from zerodip.document import read_document
-from zerodip.facts import facts_for
 from zerodip.units import PSI
 from zerodip.visit.records import log_of
 from zerodip.visit.setting import set_view
@@ -93,7 +92,7 @@ def _then(document: dict[str, Any]) -> dict[str, Any]:
 
 def _slopes(system: System, visit: Visit) -> list[float]:
     document = read_document(system.document)
-    facts = facts_for(document.system, document.settings, document.practice)
+    facts = document.facts()
     return list(set_view(facts, log_of(map(record_of, visit.entries.all())), "us").slopes)
 
 

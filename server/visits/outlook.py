@@ -6,9 +6,9 @@ from datetime import UTC, datetime
 from plants.models import System
 from zerodip.document import read_document
 from zerodip.errors import InvalidInput
-from zerodip.facts import facts_for
 from zerodip.trends.history import Past, Trends, drifting, trends
 from zerodip.units import SYSTEMS
+from zerodip.visit.records import Entry as Record
 from zerodip.visit.summary import summary
 
 from .models import Entry, Outlook, Visit
@@ -30,19 +30,18 @@ def past_of(system: System) -> list[Past]:
 def trends_of(system: System, units: str) -> Trends:
     """The trends of a system as it stands. Raises InvalidInput for a file that can no longer be read."""
     document = read_document(system.document)
-    facts = facts_for(document.system, document.settings, document.practice)
+    facts = document.facts()
     taught = system.visits.exclude(slopes=[]).first()
     return trends(facts, past_of(system), units, taught.slopes if taught else ())
 
 
-def trends_at(visit: Visit, units: str) -> Trends:
-    """The trends as a visit saw them, its own figures last, whatever came later. Raises InvalidInput for a file that can no longer
-    be read."""
+def trends_at(visit: Visit, records: list[Record], units: str) -> Trends:
+    """The trends as a visit with these records saw them, its own figures last, whatever came later. Raises InvalidInput for a
+    file that can no longer be read."""
     document, at_s = document_of(visit), visit.opened_at.timestamp()
     past = [each for each in past_of(visit.system) if each.at_s < at_s]
-    done = summary(map(record_of, visit.entries.select_related("made_by")))
-    facts = facts_for(document.system, document.settings, document.practice)
-    return trends(facts, [*past, Past(visit=str(visit.pk), at_s=at_s, figures=done)], units)
+    facts = document.facts()
+    return trends(facts, [*past, Past(visit=str(visit.pk), at_s=at_s, figures=summary(records))], units)
 
 
 def refresh_outlook(system: System) -> None:
@@ -55,7 +54,7 @@ def refresh_outlook(system: System) -> None:
         document = read_document(system.document)
     except InvalidInput:
         return
-    facts = facts_for(document.system, document.settings, document.practice)
+    facts = document.facts()
     told = trends(facts, past)
     likely = told.leaves_s[0] if told.leaves_s else None
     Outlook.objects.update_or_create(

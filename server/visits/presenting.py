@@ -5,7 +5,7 @@ from typing import Any
 
 from config.answers import packed
 from people.models import shown
-from people.policies import PERMISSIONS, Actor
+from people.policies import Actor
 from zerodip.trends.history import due_state
 from zerodip.visit.guide import visit_view
 from zerodip.visit.late import late_view
@@ -37,7 +37,7 @@ def visit_out(actor: Actor, visit: Visit, units: str, order: str = "together", e
         "opened_at": visit.opened_at,
         "closed_at": visit.closed_at,
         "late": late_view(records, visit.closed_at.isoformat(), units) if visit.closed_at else None,
-        "may_change": actor.roles.get(system.site.workspace_id) in PERMISSIONS["visits.change"],
+        "may_change": actor.may("visits.change", system.site.workspace_id),
         "view": view,
         "entries": [asdict(record) for record in records],
         "photos": [{"id": photo.pk, "plate": photo.plate} for photo in visit.photos.only("id", "plate")],

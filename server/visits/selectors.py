@@ -67,8 +67,14 @@ def before(visit: Visit) -> tuple[dict[str, Any], list[float]]:
         values = {slot: entry.value for slot, entry in log.values.items()}
         if log.value("air.left") is not None:
             values["found.pre_charge"] = log.value("air.left")
+    return values, slopes_before(visit)
+
+
+def slopes_before(visit: Visit) -> list[float]:
+    """What the latest visit before that turned nuts learned of them."""
+    earlier = Visit.objects.filter(system_id=visit.system_id, opened_at__lt=visit.opened_at)
     taught = earlier.exclude(slopes=[]).first()
-    return values, list(taught.slopes) if taught else []
+    return list(taught.slopes) if taught else []
 
 
 def visits_of(system: System, most: int = 20) -> list[Visit]:

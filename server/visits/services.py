@@ -7,14 +7,14 @@ from uuid import UUID
 from django.db import transaction
 from django.utils import timezone
 
-from config.problems import Conflict, NotFound
+from config.problems import Conflict
+from config.repeats import stored_already
 from journal.services import note
 from people.policies import Actor, require
 from plants.models import System
 from plants.selectors import system_for_actor
 from plants.services import mirror
 from zerodip.errors import Fault, InvalidInput
-from zerodip.facts import facts_for
 from zerodip.trends.history import YEAR_S
 from zerodip.visit.late import may_come_late
 from zerodip.visit.records import AIR_GAUGE, SERIES, SYSTEM_GAUGE, Log, check_record, log_of
@@ -24,7 +24,7 @@ from zerodip.visit.setting import set_view
 from .models import Entry, Photo, Visit
 from .outlook import past_of, refresh_outlook
 from .records import record_of
-from .selectors import before, document_of, records_of, visit_for_actor
+from .selectors import document_of, records_of, slopes_before, visit_for_actor
 
 __all__ = ["MIRRORED", "add_entry", "add_photo", "close_visit", "open_visit"]
 
@@ -45,9 +45,7 @@ def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
     Raises NotFound, Forbidden."""
     system: System = system_for_actor(actor, system_id, lock=True)
     require(actor, "visits.change", system.site.workspace_id)
-    known = Visit.objects.filter(pk=visit_id).first()
-    if known is not None and known.system_id != system.pk:
-        raise NotFound
+    known = stored_already(Visit.objects.filter(pk=visit_id), system_id=system.pk)
     running = known or Visit.objects.filter(system=system, closed_at=None).first()
     if running is not None:
         return running
@@ -74,10 +72,7 @@ def add_entry(actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: An
     InvalidInput, Conflict (with what stands there now, or when the visit is closed), NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
-    known = Entry.objects.filter(id=entry_id).first()
-    if known is not None:
-        if known.visit_id != visit.pk:
-            raise NotFound
+    if stored_already(Entry.objects.filter(id=entry_id), visit_id=visit.pk) is not None:
         return visit
     faults = check_record(slot, value)
     if faults:
@@ -140,8 +135,8 @@ def _unseen(log: Log, slot: str, value: Any, supersedes: UUID | None) -> Record 
 def _learn(visit: Visit, log: Log) -> None:
     """Keeps what the tries teach of the nuts, for the next visit; a switch that was only watched taught nothing."""
     document = document_of(visit)
-    facts = facts_for(document.system, document.settings, document.practice)
-    _, slopes = before(visit)
+    facts = document.facts()
+    slopes = slopes_before(visit)
     if not slopes and not any(each.first or each.second for each in log.records("try")):
         return
     visit.slopes = list(set_view(facts, log, "us", slopes).slopes)
@@ -166,10 +161,8 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
     """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, Conflict (closed), NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
-    known = Photo.objects.filter(pk=photo_id).first()
+    known = stored_already(Photo.objects.filter(pk=photo_id), visit_id=visit.pk)
     if known is not None:
-        if known.visit_id != visit.pk:
-            raise NotFound
         return known
     if visit.closed_at is not None:
         raise Conflict("The visit is closed: no photo can be added.", {"closed": True})

@@ -7,8 +7,7 @@ from django.db.models import Prefetch
 from journal.models import Entry as Noted
 from people.models import shown
 from plants.models import Decision, System
-from zerodip.units import text
-from zerodip.visit.summary import summary, told
+from zerodip.visit.summary import Points, band, summary, told
 
 from .models import Photo, Visit
 from .records import record_of
@@ -48,8 +47,6 @@ def _visit(visit: Visit, units: str) -> dict[str, Any]:
 
 
 def _decision(each: Decision, units: str) -> dict[str, Any]:
-    settings = each.document["settings"]
-    low, high, air = (settings.get(f"{name}_gauge_pa") for name in ("cut_in", "cut_out", "pre_charge"))
-    says = f"{text(low, 'pressure', units)} / {text(high, 'pressure', units)}"
-    says += f", air {text(air, 'pressure', units)}" if air is not None else ""
+    names = ("cut_in_gauge_pa", "cut_out_gauge_pa", "pre_charge_gauge_pa")
+    says = band(Points(**{name: each.document["settings"].get(name) for name in names}), units)
     return _moment(each.made_at, "decision", says, shown(each.made_by, each.by))

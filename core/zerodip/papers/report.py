@@ -73,7 +73,7 @@ def report(
     Raises UnknownUnit for a unit system that is not known."""
     log = log_of(entries)
     done = figures(log)
-    ours = facts_for(document.system, document.settings, document.practice)
+    ours = document.facts()
     left, found = _facts_at(document, done.left) or ours, _facts_at(document, done.found, whole=True)
     setting, air = set_view(ours, log, units, slopes), air_view(ours, log, units)
     over = over_view(left, log, done, air, setting, units)

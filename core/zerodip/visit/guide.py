@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..document import Document
-from ..facts import Facts, facts_for
+from ..facts import Facts
 from ..units import text
 from .air import AirView, air_view
 from .over import OverView, over_view
@@ -70,7 +70,7 @@ def visit_view(
 ) -> VisitView:
     """The visit as it stands. `last` are the values that the visit before left, by slot; `slopes` what it learned of the
     nuts; `order` is both nuts in one power-off ("together") or one at a time ("first"), `eager` turning rather than watching."""
-    facts, log = facts_for(document.system, document.settings, document.practice), log_of(entries)
+    facts, log = document.facts(), log_of(entries)
     gauge = log.value("found.gauge")
     steps, proof = safe_steps(facts.kind, log, facts.nuts), prove_view(facts, log, units)
     setting, air = set_view(facts, log, units, slopes, order, eager), air_view(facts, log, units)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ..units import text
 from .records import SYSTEM_GAUGE, Entry, Log, log_of
 
-__all__ = ["Points", "Summary", "figures", "summary", "told"]
+__all__ = ["Points", "Summary", "band", "figures", "summary", "told"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -65,7 +65,7 @@ def _left(log: Log, found: Points) -> Points:
 
 def told(done: Summary, units: str) -> str:
     """A visit in one line: found, left where that differs, tries, run and dip; "" where nothing was read."""
-    found, left = _band(done.found, units), _band(done.left, units)
+    found, left = band(done.found, units), band(done.left, units)
     said = [f"found {found}"] if found else []
     said += [f"left {left}"] if left and left != found else []
     said += [f"{done.tries} tr{'y' if done.tries == 1 else 'ies'}"] if done.tries else []
@@ -75,7 +75,7 @@ def told(done: Summary, units: str) -> str:
     return line[:1].upper() + line[1:]
 
 
-def _band(points: Points, units: str) -> str:
+def band(points: Points, units: str) -> str:
     """The points that were read, as "40 psi / 60 psi, air 38 psi"."""
     pair = [text(p, "pressure", units) for p in (points.cut_in_gauge_pa, points.cut_out_gauge_pa) if p is not None]
     air = points.pre_charge_gauge_pa

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { api, outcome, type Fault, type Problem, type Schemas } from '../../lib/api/client'
+  import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../lib/api/client'
   import { day } from '../../lib/dates'
   import { fieldOf } from '../../lib/fields'
   import { preferences } from '../../lib/preferences.svelte'
   import { digits, fromSi, parse, text, toSi, unitFor } from '../../lib/units'
   import { uuid } from '../../lib/uuid'
-  import Faults from './Faults.svelte'
+  import Faults from '../../lib/controls/Faults.svelte'
 
   /** The gauges that the crew owns: what each may be off by, and when it was last checked. */
   type Gauge = Schemas['GaugeOut']
@@ -44,8 +44,7 @@
     const body = { version: editing!.version, gauge, checked_on: form.checked || null, retired: form.retired }
     const params = { path: { workspace_id: workspace, gauge_id: editing!.id }, query: { units: preferences.units } }
     const got = await outcome(api.PUT('/api/workspaces/{workspace_id}/gauges/{gauge_id}', { params, body }))
-    faults = got.problem?.faults ?? []
-    problem = faults.length ? undefined : got.problem
+    ;[faults, problem] = parted(got.problem)
     if (!got.data) return
     editing = undefined
     await load()

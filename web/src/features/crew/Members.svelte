@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { api, outcome, type Fault, type Problem, type Schemas } from '../../lib/api/client'
-  import Faults from './Faults.svelte'
+  import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../lib/api/client'
+  import Faults from '../../lib/controls/Faults.svelte'
 
   /** Who belongs to the workspace, in which role; an owner lets people in and out. */
   type Role = Schemas['MemberOut']['role']
@@ -20,8 +20,7 @@
   const word = (id: Role) => ROLES.find(([role]) => role === id)![1]
 
   function hear(refused: Problem | undefined) {
-    faults = refused?.faults ?? []
-    problem = faults.length ? undefined : refused
+    ;[faults, problem] = parted(refused)
     if (!refused) onchanged()
   }
   async function add(event: SubmitEvent) {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { api, outcome, type Fault, type Problem } from '../../lib/api/client'
-  import Faults from './Faults.svelte'
+  import { api, outcome, parted, type Fault, type Problem } from '../../lib/api/client'
+  import Faults from '../../lib/controls/Faults.svelte'
 
   /** One's own password. */
   let old = $state('')
@@ -11,8 +11,7 @@
   async function change(event: SubmitEvent) {
     event.preventDefault()
     const got = await outcome(api.PUT('/api/password', { body: { old, new: next } }))
-    faults = got.problem?.faults ?? []
-    problem = faults.length ? undefined : got.problem
+    ;[faults, problem] = parted(got.problem)
     changed = !got.problem
     if (changed) old = next = ''
   }

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { api, outcome, type Fault, type Problem, type Schemas } from '../../lib/api/client'
+  import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../lib/api/client'
   import { SYSTEMS, type System } from '../../lib/units'
-  import Faults from './Faults.svelte'
+  import Faults from '../../lib/controls/Faults.svelte'
 
   /** The sites: their names and units, labels for all their switches, their record as a file. */
   type Site = Schemas['RoundsOut']['sites'][number]
@@ -26,8 +26,9 @@
   async function change(site: Site, body: { name?: string; units?: System }) {
     const params = { path: { site_id: site.id } }
     const got = await outcome(api.PATCH('/api/sites/{site_id}', { params, body }))
-    faults = { ...faults, [site.id]: got.problem?.faults ?? [] }
-    problem = got.problem?.faults.length ? undefined : got.problem
+    const [found, left] = parted(got.problem)
+    faults = { ...faults, [site.id]: found }
+    problem = left
     if (got.data) onchanged()
   }
 </script>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
+  import Faults from '../../lib/controls/Faults.svelte'
   import { KIND_WORDS } from '../../lib/plates'
   import { SYSTEMS } from '../../lib/units'
   import { AddState } from './add.svelte'
@@ -20,12 +21,6 @@
   }
 </script>
 
-{#snippet faults(path: string)}
-  {#each add.faults.filter((fault) => fault.path === path) as fault (fault.path)}
-    <p class="text-sm text-error">{fault.message}</p>
-  {/each}
-{/snippet}
-
 <dialog bind:this={dialog} class="modal max-sm:modal-bottom" aria-labelledby="add-title" {onclose}>
   <div class="modal-box">
     <h2 id="add-title" class="mb-3 text-lg font-bold">Add a system</h2>
@@ -41,7 +36,7 @@
         <label class="grid gap-1">
           Name of the site <input class="input input-lg w-full" maxlength="80" bind:value={add.siteName} />
         </label>
-        {@render faults('site.name')}
+        <Faults faults={add.faults} path="site.name" />
         <label class="grid gap-1">
           Units there
           <select class="select select-lg w-full" bind:value={add.units}>
@@ -55,14 +50,14 @@
         <label class="grid gap-1">
           Name of the system <input class="input input-lg w-full" maxlength="80" bind:value={add.name} />
         </label>
-        {@render faults('name')}
+        <Faults faults={add.faults} path="name" />
         <label class="grid gap-1">
           Kind
           <select class="select select-lg w-full" bind:value={add.kind}>
             {#each Object.entries(KIND_WORDS) as [id, word] (id)}<option value={id}>{word}</option>{/each}
           </select>
         </label>
-        {@render faults('kind')}
+        <Faults faults={add.faults} path="kind" />
         <p class="text-sm text-neutral">It begins with the usual values of its kind; read its plates in Decide.</p>
       {/if}
       <label class="btn min-h-12">

@@ -1,4 +1,4 @@
-import { api, outcome, type Fault, type Problem, type Schemas, type SystemFile } from '../../lib/api/client'
+import { api, outcome, parted, type Fault, type Problem, type Schemas, type SystemFile } from '../../lib/api/client'
 import { preferences } from '../../lib/preferences.svelte'
 import type { System } from '../../lib/units'
 import { uuid } from '../../lib/uuid'
@@ -82,7 +82,6 @@ export class AddState {
     return data?.id
   }
   #refused(problem: Problem) {
-    this.faults = problem.faults
-    if (!problem.faults.length) this.problem = problem
+    ;[this.faults, this.problem] = parted(problem)
   }
 }

@@ -16,7 +16,7 @@
 
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
   let problem = $state.raw<Problem | undefined>()
-  let visits = $state.raw<Schemas['VisitRow'][]>([])
+  let moments = $state.raw<Schemas['MomentOut'][]>([])
   const id = $derived((route.params as { id: string }).id)
 
   async function load() {
@@ -26,8 +26,10 @@
     if (problem?.status === 401) session.ended()
     if (!system) return
     preferences.setUnits(system.site.units)
-    const listed = await outcome(api.GET('/api/systems/{system_id}/visits', { params: { path: { system_id: id } } }))
-    visits = listed.data ?? []
+  }
+  async function loadMoments() {
+    const params = { path: { system_id: id }, query: { units: preferences.units } }
+    moments = (await outcome(api.GET('/api/systems/{system_id}/timeline', { params }))).data ?? []
   }
   async function visit() {
     const started = await startVisit(id)
@@ -42,9 +44,12 @@
     if (data) system = data
     problem = refused
   }
-  const running = $derived(visits.some((each) => each.open))
+  const running = $derived(moments.some((each) => each.open))
   $effect(() => {
     if (id && session.current.signed_in) void load()
+  })
+  $effect(() => {
+    if (system) void loadMoments() // told in the units chosen
   })
   async function setUnits(units: System) {
     preferences.setUnits(units)
@@ -138,7 +143,7 @@
       </dl>
     </section>
     <TrendsPart system={id} />
-    <Timeline system={id} />
+    <Timeline {moments} />
     <section aria-labelledby="decisions">
       <h2 id="decisions" class="mb-2 font-bold">Decisions</h2>
       {#if system.decisions.length}

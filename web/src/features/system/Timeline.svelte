@@ -1,12 +1,10 @@
 <script lang="ts">
-  import { api, outcome, type Schemas } from '../../lib/api/client'
+  import type { Schemas } from '../../lib/api/client'
   import { day } from '../../lib/dates'
-  import { preferences } from '../../lib/preferences.svelte'
 
   /** What happened to a system, newest first; each visit leads to its page, with its photos. */
-  let { system }: { system: string } = $props()
   type Moment = Schemas['MomentOut']
-  let moments = $state.raw<Moment[]>([])
+  let { moments }: { moments: Moment[] } = $props()
   let whole = $state(false)
   const FEW = 8
   const shown = $derived(whole ? moments : moments.slice(0, FEW))
@@ -17,12 +15,6 @@
     retired: 'Retired',
     restored: 'Brought back',
   }
-  $effect(() => {
-    const params = { path: { system_id: system }, query: { units: preferences.units } }
-    void outcome(api.GET('/api/systems/{system_id}/timeline', { params })).then(({ data }) => {
-      if (data) moments = data as Moment[]
-    })
-  })
 </script>
 
 {#if moments.length}

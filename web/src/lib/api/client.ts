@@ -28,6 +28,12 @@ export function problemOf(error: unknown): Problem {
   return { title: 'No answer from the server', status: 0, detail: 'Nothing is lost; try again.', faults: [] }
 }
 
+/** A refusal taken apart: the faults, which belong beside their fields, and the problem itself where there are none. */
+export function parted(problem: Problem | undefined): [Fault[], Problem | undefined] {
+  const faults = problem?.faults ?? []
+  return [faults, faults.length ? undefined : problem]
+}
+
 export type Outcome<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem }
 
 /** Awaits a call and gives either its data or the problem; a broken connection is a problem too. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Fault } from '../../lib/api/client'
+  import type { Fault } from '../api/client'
 
   /** The faults of one field. */
   let { faults, path }: { faults: Fault[]; path: string } = $props()
