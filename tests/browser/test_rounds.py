@@ -85,3 +85,16 @@ def test_the_sheet_shows_what_past_visits_say_and_leads_to_them(open_page: Opene
     no_serious_fault(page)
     charge.get_by_role("link", name=re.compile("^38 psi")).last.click()
     expect(page.get_by_text("This visit is closed.")).to_be_visible()
+
+
+def test_the_sheet_of_a_site_with_other_units_asks_in_them_from_the_start(open_page: Opener) -> None:
+    page = open_page()
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url) if "units=us" in request.url else None)
+    page.get_by_role("link", name=re.compile("Millrace cottage Short runs")).click()
+    expect(page.get_by_test_id("timeline")).to_contain_text("air 1.61 bar, left 1.97 bar / 2.96 bar, air 1.86 bar")
+    expect(page.locator("[data-series=pre_charge]")).to_contain_text("bar lost a year")
+    expect(page.get_by_role("main")).not_to_contain_text("psi")
+    page.get_by_role("button", name="psi · gal").click()
+    expect(page.get_by_test_id("timeline")).to_contain_text("left 28.5 psi / 43 psi")
+    assert len(asked) == 2  # the timeline and the trends, when other units were chosen

@@ -112,6 +112,15 @@ def test_a_run_that_gets_shorter_is_drifting() -> None:
     assert told(*steady).drifting == ()
 
 
+@pytest.mark.parametrize(
+    ("units", "usual"), [("us", "1 to 2 psi"), ("metric", "0.07 to 0.14 bar"), ("kpa", "6.9 to 14 kPa")]
+)
+def test_a_loss_beyond_the_usual_is_told_in_the_units_asked_for(units: str, usual: str) -> None:
+    past = [at(2023 + k, 32, 38) for k in range(3)]
+    (line,) = trends(facts(), past, units).drifting
+    assert line.endswith(f"of air a year; {usual} is usual.")
+
+
 @pytest.mark.parametrize(("days", "state"), [(-1, "overdue"), (10, "soon"), (40, "later"), (None, "none")])
 def test_a_check_is_overdue_soon_or_later(days: float | None, state: str) -> None:
     assert due_state(None if days is None else 1e9 + days * 86400, 1e9) == state

@@ -183,13 +183,19 @@ def _due(facts: Facts, past: Sequence[Past], charge: Series | None) -> float | N
     return past[-1].at_s + years * YEAR_S
 
 
+def _usual(units: str) -> str:
+    """1 to 2 psi a year (common practice, no source), in the units asked for."""
+    least, most = (text(count * PSI, "pressure", units) for count in (1, 2))
+    return f"{least.split(' ')[0]} to {most}"
+
+
 def drifting(facts: Facts, series: Sequence[Series], units: str) -> tuple[str, ...]:
     """What moves faster than is usual, in words."""
     by = {each.id: each.per_year for each in series}
     found = []
     charge, run = by.get("pre_charge"), by.get("run")
     if charge is not None and isinstance(facts, WaterFacts) and -charge[0] - charge[1] > facts.usual_loss_pa_per_year:
-        found.append(f"Loses {text(-charge[0], 'pressure', units)} of air a year; 1 to 2 psi is usual.")
+        found.append(f"Loses {text(-charge[0], 'pressure', units)} of air a year; {_usual(units)} is usual.")
     if run is not None:
         (slope, sd), last = run, next(each for each in series if each.id == "run").points[-1].value
         if abs(slope) > 2 * sd and abs(slope) > _DRIFTING * last:

@@ -20,16 +20,11 @@
   const id = $derived((route.params as { id: string }).id)
 
   async function load() {
-    ;({ data: system, problem } = await outcome(
-      api.GET('/api/systems/{system_id}', { params: { path: { system_id: id } } }),
-    ))
-    if (problem?.status === 401) session.ended()
-    if (!system) return
-    preferences.setUnits(system.site.units)
-  }
-  async function loadMoments() {
-    const params = { path: { system_id: id }, query: { units: preferences.units } }
-    moments = (await outcome(api.GET('/api/systems/{system_id}/timeline', { params }))).data ?? []
+    const got = await outcome(api.GET('/api/systems/{system_id}', { params: { path: { system_id: id } } }))
+    if (got.problem?.status === 401) session.ended()
+    // The units first: what the parts of the sheet ask for is told in them.
+    if (got.data) preferences.setUnits(got.data.site.units)
+    ;({ data: system, problem } = got)
   }
   async function visit() {
     const started = await startVisit(id)
@@ -49,7 +44,13 @@
     if (id && session.current.signed_in) void load()
   })
   $effect(() => {
-    if (system) void loadMoments() // told in the units chosen
+    if (!system) return
+    let asked = true
+    const params = { path: { system_id: id }, query: { units: preferences.units } }
+    void outcome(api.GET('/api/systems/{system_id}/timeline', { params })).then(({ data }) => {
+      if (data && asked) moments = data
+    })
+    return () => (asked = false) // an answer in other units may come late
   })
   async function setUnits(units: System) {
     preferences.setUnits(units)

@@ -9,10 +9,12 @@
   let trends = $state.raw<Schemas['Trends'] | undefined>()
 
   $effect(() => {
+    let asked = true
     const params = { path: { system_id: system }, query: { units: preferences.units } }
     void outcome(api.GET('/api/systems/{system_id}/trends', { params })).then(({ data }) => {
-      if (data) trends = data as Schemas['Trends']
+      if (data && asked) trends = data as Schemas['Trends']
     })
+    return () => (asked = false) // an answer in other units may come late
   })
   const month = (s: number) => dateOf(s).toLocaleDateString([], { month: 'long', year: 'numeric' })
   const leaves = $derived.by(() => {

@@ -8,10 +8,12 @@
   let told = $state.raw<Schemas['Trends'] | undefined>()
   $effect(() => {
     void stamp
+    let asked = true
     const params = { path: { visit_id: visit }, query: { units: preferences.units } }
     void outcome(api.GET('/api/visits/{visit_id}/trends', { params })).then(({ data }) => {
-      if (data) told = data as Schemas['Trends']
+      if (data && asked) told = data as Schemas['Trends']
     })
+    return () => (asked = false) // an answer in other units may come late
   })
   const likely = $derived(told?.leaves_s?.[0])
 </script>
