@@ -2,6 +2,6 @@
 
 import sys
 
-from .cli import main
+from zerodip.cli import main
 
 sys.exit(main())

@@ -1,6 +1,8 @@
-"""`zerodip decide FILE.json`, `propose`, `sizes`: the same judgement on the command line, JSON in and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`: the same judgement on the command line, JSON in
+and out.
 
-Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the call is wrong.
+Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the
+call is wrong.
 """
 
 import argparse
@@ -10,13 +12,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict
 from typing import Any
 
-from .decide import decide
-from .document import Document, read_file
-from .errors import Fault, InvalidInput, UnreadableFile
-from .schema import document_schema
-from .units import SYSTEMS
-from .weigh.propose import propose
-from .weigh.sizes import sizing
+from zerodip.decide.judge import decide
+from zerodip.decide.propose import propose
+from zerodip.decide.size import sizing
+from zerodip.errors import Fault, InvalidInput, UnreadableFile
+from zerodip.fileformat.document import Document, read_file
+from zerodip.fileformat.schema import document_schema
+from zerodip.units import SYSTEMS
 
 __all__ = ["main"]
 
@@ -49,13 +51,18 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="zerodip", description="Cut-in, cut-out, pre-charge and what follows.")
+    parser = argparse.ArgumentParser(
+        prog="zerodip", description="Cut-in, cut-out, pre-charge and what follows."
+    )
     commands = parser.add_subparsers(dest="command", required=True)
     for name, what in _HELP.items():
         asked = commands.add_parser(name, help=what)
         asked.add_argument("file", help="a system file (docs/system.schema.json)")
         asked.add_argument(
-            "--units", choices=SYSTEMS, default="us", help="units of the texts; numbers are SI (default: us)"
+            "--units",
+            choices=SYSTEMS,
+            default="us",
+            help="units of the texts; numbers are SI (default: us)",
         )
     commands.add_parser("schema", help="print the JSON Schema of a system file")
     return parser
@@ -63,7 +70,10 @@ def _parser() -> argparse.ArgumentParser:
 
 def _refuse(faults: Sequence[Fault], asked: argparse.Namespace) -> int:
     for fault in faults:
-        print(f"zerodip: {asked.file}: {fault.path or '(file)'}: {fault.sentence(asked.units)}", file=sys.stderr)
+        print(
+            f"zerodip: {asked.file}: {fault.path or '(file)'}: {fault.sentence(asked.units)}",
+            file=sys.stderr,
+        )
     return 1
 
 

@@ -1,16 +1,16 @@
 """The error tree.
 
-ZeroDipError
-├── InvalidInput      values that break a rule of the file format; carries every fault, each with its field
-└── UnreadableFile    a file that is not there, not JSON, or not this format
+ZeroDipError ├── InvalidInput      values that break a rule of the file format; carries every fault,
+each with its field └── UnreadableFile    a file that is not there, not JSON, or not this format
 
-`units.UnknownUnit` stands apart, as a KeyError: asking for a unit that is not in the table is a programming fault.
+`units.UnknownUnit` stands apart, as a KeyError: asking for a unit that is not in the table is a
+programming fault.
 """
 
 from dataclasses import dataclass
 from typing import Any
 
-from .units import text
+from zerodip.units import text
 
 __all__ = ["Fault", "InvalidInput", "UnreadableFile", "ZeroDipError"]
 
@@ -19,8 +19,9 @@ __all__ = ["Fault", "InvalidInput", "UnreadableFile", "ZeroDipError"]
 class Fault:
     """One thing wrong with one field.
 
-    `path` is the field's place in the document, dotted ("system.tanks.0.volume_m3"). `least` and `most` are the
-    allowed range in SI, `dimension` says how to show them. `says` is used instead where a range cannot tell it.
+    `path` is the field's place in the document, dotted ("system.tanks.0.volume_m3"). `least` and
+    `most` are the allowed range in SI, `dimension` says how to show them. `says` is used instead
+    where a range cannot tell it.
     """
 
     path: str
@@ -33,7 +34,8 @@ class Fault:
     dimension: str = "number"
 
     def sentence(self, system: str) -> str:
-        """The fault in words, figures in the unit system asked for: what is wrong, what is allowed."""
+        """The fault in words, figures in the unit system asked for: what is wrong, what is
+        allowed."""
         if self.says:
             allowed = self.allowed(system)
             return f"{self.title} {self.says}" + (f" Allowed: {allowed}." if allowed else "")

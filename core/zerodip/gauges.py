@@ -4,13 +4,15 @@ Source of the grades: ASME B40.100 (from memory). A check every year: common pra
 """
 
 from dataclasses import dataclass
+from typing import Literal
 
-from .fields import Checked, choice, quantity, words
-from .units import PSI
+from zerodip.fileformat.fields import Checked, choice, quantity, words
+from zerodip.units import PSI
 
-__all__ = ["GRADES", "Gauge", "check_state", "error_pa"]
+__all__ = ["GRADES", "GaugeSpec", "check_state", "error_pa"]
 
-# Per cent of the span that a gauge may be off by, within the middle half of the scale and beyond it.
+# Per cent of the span that a gauge may be off by, within the middle half of the scale and beyond
+# it.
 GRADES = {
     "4A": (0.1, 0.1),
     "3A": (0.25, 0.25),
@@ -22,31 +24,41 @@ GRADES = {
     "D": (5.0, 5.0),
 }
 READS = ("system", "air")
+CheckState = Literal["never", "overdue", "soon", "good"]
 _YEAR_DAYS, _SOON_DAYS = 365, 30
 
 
 @dataclass(frozen=True, kw_only=True)
-class Gauge(Checked):
-    """A gauge: what it is called, what it reads (the system, or air at the valve), the end of its scale, its grade, and what it is
-    known to read low by."""
+class GaugeSpec(Checked):
+    """A gauge: what it is called, what it reads (the system, or air at the valve), the end of its
+    scale, its grade, and what it is known to show too little by."""
 
     name: str = words("Name", 40)
     reads: str = choice("Reads", READS, default="system")
     scale_gauge_pa: float = quantity("End of the scale", "pressure", 5 * PSI, 6000 * PSI)
     grade: str = choice("Grade", GRADES, default="B")
-    low_pa: float = quantity("Reads low by", "pressure", -70e3, 70e3, default=0.0)
+    low_pa: float = quantity("Shows too little by", "pressure", -70e3, 70e3, default=0.0)
 
 
-def error_pa(gauge: Gauge, least_gauge_pa: float, most_gauge_pa: float) -> float:
-    """What the gauge may be off by between two pressures (Pa gauge): by its grade, the worse of them where they leave the middle
-    half of the scale."""
+def error_pa(gauge: GaugeSpec, least_gauge_pa: float, most_gauge_pa: float) -> float:
+    """What the gauge may be off by between two pressures (Pa gauge): by its grade, the worse of
+    them where they leave the middle half of the scale."""
     middle, outside = GRADES[gauge.grade]
-    inside = 0.25 * gauge.scale_gauge_pa <= least_gauge_pa and most_gauge_pa <= 0.75 * gauge.scale_gauge_pa
+    inside = (
+        0.25 * gauge.scale_gauge_pa <= least_gauge_pa
+        and most_gauge_pa <= 0.75 * gauge.scale_gauge_pa
+    )
     return (middle if inside else outside) / 100 * gauge.scale_gauge_pa
 
 
-def check_state(days_since: int | None) -> str:
+def check_state(days_since: int | None) -> CheckState:
     """How a gauge's own check stands: "never", "overdue", "soon" (within thirty days) or "good"."""
     if days_since is None:
         return "never"
-    return "overdue" if days_since > _YEAR_DAYS else "soon" if days_since > _YEAR_DAYS - _SOON_DAYS else "good"
+    return (
+        "overdue"
+        if days_since > _YEAR_DAYS
+        else "soon"
+        if days_since > _YEAR_DAYS - _SOON_DAYS
+        else "good"
+    )

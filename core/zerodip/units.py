@@ -1,13 +1,13 @@
 """The only conversions: dimensions, unit systems and how finely each unit is shown.
 
-A value inside the program is SI. `to_si` and `from_si` cross the boundary; `text` writes a value for a person.
-Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L, 1 ft = 0.3048 m, 1 ft³ = 28.316846592 L,
-1 in = 25.4 mm, 1 hp = 745.69987158227 W (NIST SP 811, appendix B).
+A value inside the program is SI. `to_si` and `from_si` cross the boundary; `text` writes a value
+for a person. Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L,
+1 ft = 0.3048 m, 1 ft³ = 28.316846592 L, 1 in = 25.4 mm, 1 hp = 745.69987158227 W (NIST SP 811,
+appendix B).
 """
 
 from dataclasses import dataclass
 from functools import cache
-from string import Formatter
 from types import MappingProxyType
 from typing import Any
 
@@ -15,10 +15,12 @@ __all__ = [
     "DIMENSIONS",
     "PSI",
     "SYSTEMS",
-    "Shown",
     "Unit",
     "UnknownUnit",
+    "band",
     "from_si",
+    "measures",
+    "number",
     "table",
     "text",
     "to_si",
@@ -43,7 +45,8 @@ class UnknownUnit(KeyError):
 
 @dataclass(frozen=True)
 class Unit:
-    """value_si = value · factor + offset. `decimals` is how finely it is read off an instrument; `step` is one key press."""
+    """value_si = value · factor + offset. `decimals` is how finely it is read off an instrument;
+    `step` is one key press."""
 
     id: str
     symbol: str
@@ -109,7 +112,8 @@ DIMENSIONS = tuple(_CHOICES)
 SYSTEMS = ("us", "metric", "kpa")
 SYSTEM_TITLES = MappingProxyType({"us": "psi · gal", "metric": "bar · L", "kpa": "kPa · L"})
 _BY_SYSTEM = {
-    system: {dimension: UNITS[ids[at]] for dimension, ids in _CHOICES.items()} for at, system in enumerate(SYSTEMS)
+    system: {dimension: UNITS[ids[at]] for dimension, ids in _CHOICES.items()}
+    for at, system in enumerate(SYSTEMS)
 }
 
 
@@ -149,8 +153,9 @@ def _writing(dimension: str, system: str) -> tuple[float, float, int, str]:
 
 
 def text(value: float | None, dimension: str, system: str) -> str:
-    """`value` (SI) with its unit, as a person writes it: "11.5 gal". The unit's fineness, at least one decimal below ten and
-    two below one, no idle zeros, thousands apart. None is "not known". Raises UnknownUnit."""
+    """`value` (SI) with its unit, as a person writes it: "11.5 gal". The unit's fineness, at least
+    one decimal below ten and two below one, no idle zeros, thousands apart. None is "not known".
+    Raises UnknownUnit."""
     if value is None:
         return "not known"
     if value == _NO_END:
@@ -168,69 +173,24 @@ def text(value: float | None, dimension: str, system: str) -> str:
     return f"0{unit}" if bare == "-0" else bare + unit
 
 
-@cache
-def _cut(template: str) -> tuple[str, tuple[tuple[str, str], ...]]:
-    """A template cut up once: its words with a gap at each figure, and the figures (name, dimension)."""
-    words, keys = [], []
-    for before, name, dimension, _ in Formatter().parse(template):
-        words.append(before.replace("%", "%%"))
-        if name:
-            words.append("%s")
-            keys.append((name.removeprefix("f."), dimension or ""))
-    return "".join(words), tuple(keys)
+def number(value: float, dimension: str, system: str) -> str:
+    """`value` (SI) as `text` writes it, without its unit. Raises UnknownUnit."""
+    return text(value, dimension, system).removesuffix(_writing(dimension, system)[3])
 
 
-class _Texts(dict[tuple[str, str], str]):
-    """Figures in words, each written when it is first asked for."""
-
-    def __init__(self, facts: Any, system: str) -> None:
-        super().__init__()
-        self.facts, self.system = facts, system
-
-    def __missing__(self, key: tuple[str, str]) -> str:
-        value = getattr(self.facts, key[0])
-        self[key] = said = text(value, key[1], self.system) if key[1] else str(value)
-        return said
-
-
-class _Figure:
-    __slots__ = ("name", "texts")
-
-    def __init__(self, texts: _Texts, name: str) -> None:
-        self.texts, self.name = texts, name
-
-    def __format__(self, dimension: str) -> str:
-        return self.texts[self.name, dimension]
-
-
-class Shown:
-    """Puts an object's figures into sentences: `Shown(facts, "us").fill("Runs {f.run_s:duration}.")`, or in an f-string
-    `f"{shown.run_s:duration}"`. Each figure is written once, however often it is said; without a dimension, as it is."""
-
-    def __init__(self, facts: Any, system: str) -> None:
-        self._texts, self.system = _Texts(facts, system), system
-
-    def __getattr__(self, name: str) -> _Figure:
-        return _Figure(self._texts, name)
-
-    def figure(self, name: str, dimension: str) -> str:
-        """One figure with its unit."""
-        return self._texts[name, dimension]
-
-    def fill(self, template: str, op: str = "") -> str:
-        """A template with its figures `{f.name:dimension}` and the sign `{op}` filled in."""
-        words, keys = _cut(template)
-        if not keys:
-            return words % ()
-        texts = self._texts
-        texts["op", ""] = op
-        return words % tuple([texts[key] for key in keys])
+def band(low_pa: float, high_pa: float, system: str) -> str:
+    """Two gauge pressures (Pa) as a person says a switch setting: "40/60 psi". Raises
+    UnknownUnit."""
+    return f"{number(low_pa, 'pressure', system)}/{text(high_pa, 'pressure', system)}"
 
 
 def table() -> dict[str, Any]:
-    """Dimensions, systems and units as plain JSON values, for an interface to convert display and input by."""
+    """Dimensions, systems and units as plain JSON values, for an interface to convert display and
+    input by."""
     return {
         "systems": [{"id": system, "title": SYSTEM_TITLES[system]} for system in SYSTEMS],
-        "dimensions": {dimension: dict(zip(SYSTEMS, ids, strict=True)) for dimension, ids in _CHOICES.items()},
+        "dimensions": {
+            dimension: dict(zip(SYSTEMS, ids, strict=True)) for dimension, ids in _CHOICES.items()
+        },
         "units": {unit.id: {k: v for k, v in vars(unit).items() if k != "id"} for unit in _UNITS},
     }

@@ -1,20 +1,22 @@
-"""The same plant by scipy's ODE solver with event detection: slow, independent of the fill table, for comparison.
+"""The same plant by scipy's ODE solver with event detection: slow, independent of the fill table,
+for comparison.
 
-It integrates dW/dt = Q_pump(p(W)) − Q_draw from switch event to switch event, with the pump's flow from its exact formula.
+It integrates dW/dt = Q_pump(p(W)) − Q_draw from switch event to switch event, with the pump's flow
+from its exact formula.
 """
 
 from collections.abc import Callable, Iterable
 
 from scipy.integrate import solve_ivp
 
-from zerodip.plant.events import Draw, Plant
-from zerodip.tanks.bladder import pressure_abs_pa
+from zerodip.physics.bladder_tank import pressure_abs_pa
+from zerodip.physics.simulation import Draw, WaterStore
 
 OFF, STARTING, RUNNING = "off", "starting", "running"
 
 
 def starts_by_ode(
-    plant: Plant, draws: Iterable[Draw], flow: Callable[[float], float]
+    plant: WaterStore, draws: Iterable[Draw], flow: Callable[[float], float]
 ) -> tuple[list[float], list[float]]:
     """Times (s) of starts and of stops; `flow` gives m³/s at a gauge pressure in Pa."""
     time, water, state, until = 0.0, plant.off_m3, OFF, 0.0
@@ -37,11 +39,20 @@ def starts_by_ode(
 
 
 def _leg(
-    plant: Plant, state: str, water: float, time: float, limit: float, draw: float, flow: Callable[[float], float]
+    plant: WaterStore,
+    state: str,
+    water: float,
+    time: float,
+    limit: float,
+    draw: float,
+    flow: Callable[[float], float],
 ) -> tuple[float, float, bool]:
     def change(_: float, y: list[float]) -> list[float]:
         gauge = pressure_abs_pa(plant.bank, max(y[0], 0.0)) - plant.atmosphere_pa
-        return [(flow(gauge) if state == RUNNING else 0.0) - (draw if y[0] > 0 or state == RUNNING else 0.0)]
+        return [
+            (flow(gauge) if state == RUNNING else 0.0)
+            - (draw if y[0] > 0 or state == RUNNING else 0.0)
+        ]
 
     def mark(_: float, y: list[float]) -> float:
         return y[0] - (plant.off_m3 if state == RUNNING else plant.on_m3)
@@ -50,5 +61,7 @@ def _leg(
     mark.direction = 1 if state == RUNNING else -1  # type: ignore[attr-defined]
     if limit <= time:
         return time, water, False
-    solved = solve_ivp(change, (time, limit), [water], events=mark, rtol=1e-8, atol=1e-12, max_step=120.0)
+    solved = solve_ivp(
+        change, (time, limit), [water], events=mark, rtol=1e-8, atol=1e-12, max_step=120.0
+    )
     return float(solved.t[-1]), float(solved.y[0, -1]), solved.status == 1

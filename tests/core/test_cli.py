@@ -10,22 +10,27 @@ from typing import Any
 import pytest
 
 from zerodip.cli import main
-from zerodip.decide import decide
-from zerodip.document import read_document
+from zerodip.decide.judge import decide
+from zerodip.fileformat.document import read_document
 from zerodip.units import PSI
 
-from .plants import file
+from .systems import file
 
 CORE = Path(__file__).resolve().parents[2] / "core"
 
 
 def run(*words: str) -> subprocess.CompletedProcess[str]:
-    """The command under an interpreter that sees no installed package at all: -I -S, with the core alone on the path."""
+    """The command under an interpreter that sees no installed package at all: -I -S, with the core
+    alone on the path."""
     script = (
-        f"import sys; sys.path.insert(0, {str(CORE)!r}); from zerodip.cli import main; sys.exit(main(sys.argv[1:]))"
+        f"import sys; sys.path.insert(0, {str(CORE)!r}); from zerodip.cli import main;"
+        " sys.exit(main(sys.argv[1:]))"
     )
     return subprocess.run(
-        [sys.executable, "-I", "-S", "-c", script, *words], capture_output=True, text=True, check=False
+        [sys.executable, "-I", "-S", "-c", script, *words],
+        capture_output=True,
+        text=True,
+        check=False,
     )
 
 
@@ -48,12 +53,17 @@ def test_bad_values_are_all_named_and_nothing_is_printed(tmp_path: Path) -> None
     ran = run("decide", written(tmp_path, raw))
     assert ran.returncode == 1
     assert ran.stdout == ""
-    assert "settings.cut_out_gauge_pa: Cut-out is 1,000,000,000 psi; allowed 2 psi to 300 psi." in ran.stderr
+    assert (
+        "settings.cut_out_gauge_pa: Cut-out is 1,000,000,000 psi; allowed 2 psi to 300 psi."
+        in ran.stderr
+    )
     assert "system.pump.flow_m3_s: Pump flow must be a finite number." in ran.stderr
 
 
 @pytest.mark.parametrize("content", ["", "{", "null]"])
-def test_what_cannot_be_read_exits_2(tmp_path: Path, content: str, capsys: pytest.CaptureFixture[str]) -> None:
+def test_what_cannot_be_read_exits_2(
+    tmp_path: Path, content: str, capsys: pytest.CaptureFixture[str]
+) -> None:
     path = tmp_path / "broken.json"
     path.write_text(content)
     assert main(["decide", str(path)]) == 2

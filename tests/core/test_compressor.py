@@ -6,43 +6,55 @@ import pytest
 from CoolProp import CoolProp
 from scipy.integrate import quad
 
-from zerodip.answers import answers
-from zerodip.facts import ReceiverFacts, facts_for
-from zerodip.plant.events import Draw, simulate
-from zerodip.plant.receiver import free_air_m3, leak_factor, leak_m3_s, settled_gauge_pa
-from zerodip.strip import strip
-from zerodip.system import AirUse, CompressorSystem, LeakTest
-from zerodip.units import PSI, Shown
+from zerodip.decide.simulation import simulate_draw
+from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.compressor.model import AirUse, CompressorSystem, LeakTest
+from zerodip.kinds.compressor.results import RESULTS
+from zerodip.kinds.registry import figures_for
+from zerodip.kinds.results import results_of
+from zerodip.physics.receiver import free_air_m3, leak_factor, leak_m3_s, settled_gauge_pa
+from zerodip.physics.simulation import Draw, simulate
+from zerodip.text.writer import Writer
+from zerodip.units import PSI
 
-from .plants import CFM, GAL, SEA_LEVEL, air_settings, compressor
+from .systems import CFM, GAL, SEA_LEVEL, air_settings, compressor
 
 FALLING = ((40, 13), (90, 11.5), (135, 10))
 
 
-def facts(system: CompressorSystem | None = None, cut_in: float = 100, cut_out: float = 125) -> ReceiverFacts:
-    made = facts_for(system or compressor(), air_settings(cut_in, cut_out))
-    assert isinstance(made, ReceiverFacts)
+def figures(
+    system: CompressorSystem | None = None, cut_in: float = 100, cut_out: float = 125
+) -> CompressorFigures:
+    made = figures_for(system or compressor(), air_settings(cut_in, cut_out))
+    assert isinstance(made, CompressorFigures)
     return made
 
 
 def test_pump_up_is_the_published_form() -> None:
-    """t = V (p2 − p1) / (p_atm·FAD): handbook form for receivers, e.g. US DOE Compressed Air Sourcebook (from memory).
-    60 gal = 8.02 ft³; 8.02·25/14.696/10 cfm = 1.364 min; from empty 8.02·125/14.696/10 = 6.82 min."""
-    assert facts().run_s == pytest.approx(81.9, abs=0.1)
-    assert facts().pump_up_s == pytest.approx(409.3, abs=0.3)
-    assert facts().between_m3 / (CFM * 60) == pytest.approx(13.64, abs=0.02)
+    """t = V (p2 − p1) / (p_atm·FAD): handbook form for receivers, e.g. US DOE Compressed Air
+    Sourcebook (from memory). 60 gal = 8.02 ft³; 8.02·25/14.696/10 cfm = 1.364 min; from empty
+    8.02·125/14.696/10 = 6.82 min."""
+    assert figures().run_s == pytest.approx(81.9, abs=0.1)
+    assert figures().pump_up_s == pytest.approx(409.3, abs=0.3)
+    assert figures().between_m3 / (CFM * 60) == pytest.approx(13.64, abs=0.02)
 
 
 def test_a_falling_delivery_is_integrated() -> None:
-    made = facts(compressor(FALLING))
-    exact = quad(lambda p: 60 * GAL / SEA_LEVEL / made.store.flow_m3_s(p), 0, 125 * PSI, points=[40 * PSI, 90 * PSI])[0]
+    made = figures(compressor(FALLING))
+    exact = quad(
+        lambda p: 60 * GAL / SEA_LEVEL / made.store.flow_m3_s(p),
+        0,
+        125 * PSI,
+        points=[40 * PSI, 90 * PSI],
+    )[0]
     assert made.pump_up_s == pytest.approx(exact, rel=1e-6)
-    assert made.run_s > facts(compressor(((90, 11.5),))).run_s
+    assert made.run_s > figures(compressor(((90, 11.5),))).run_s
 
 
 @pytest.mark.parametrize("psi", [50, 100, 150])
 def test_free_air_held_is_within_one_percent_of_real_air(psi: float) -> None:
-    """CoolProp's pseudo-pure air (Lemmon et al. 2000) at 20 °C: real air is slightly denser than an ideal gas."""
+    """CoolProp's pseudo-pure air (Lemmon et al. 2000) at 20 °C: real air is slightly denser than an
+    ideal gas."""
 
     def density(pressure: float) -> float:
         return float(CoolProp.PropsSI("D", "T", 293.15, "P", pressure, "Air"))
@@ -52,7 +64,9 @@ def test_free_air_held_is_within_one_percent_of_real_air(psi: float) -> None:
 
 
 @pytest.mark.parametrize(("click", "warmer"), [(150, 3.5), (120, 12), (135, 30)])
-def test_a_receiver_settles_as_real_air_cools_at_constant_density(click: float, warmer: float) -> None:
+def test_a_receiver_settles_as_real_air_cools_at_constant_density(
+    click: float, warmer: float
+) -> None:
     room = 293.15
     held = CoolProp.PropsSI("D", "T", room + warmer, "P", click * PSI + SEA_LEVEL, "Air")
     real = float(CoolProp.PropsSI("P", "T", room, "D", held, "Air")) - SEA_LEVEL
@@ -65,27 +79,35 @@ def test_150_settles_to_148() -> None:
 
 
 def test_leak_down_is_the_published_form_and_its_factor_holds_at_one_ratio_only() -> None:
-    """V (p1 − p2)·1.25 / (t·p_atm): US DOE Compressed Air Sourcebook (from memory). The 1.25 is exact where a leak that goes
-    with absolute pressure has let the pressure fall to 0.63 of its start."""
-    assert leak_m3_s(1.0, 100 * PSI, 90 * PSI, 60, SEA_LEVEL) == pytest.approx(10 * PSI / 60 / SEA_LEVEL)
+    """V (p1 − p2)·1.25 / (t·p_atm): US DOE Compressed Air Sourcebook (from memory). The 1.25 is
+    exact where a leak that goes with absolute pressure has let the pressure fall to 0.63 of its
+    start."""
+    assert leak_m3_s(1.0, 100 * PSI, 90 * PSI, 60, SEA_LEVEL) == pytest.approx(
+        10 * PSI / 60 / SEA_LEVEL
+    )
     first = 114.7 * PSI
-    assert leak_factor(first - SEA_LEVEL, 0.6285 * first - SEA_LEVEL, SEA_LEVEL) == pytest.approx(1.25, abs=0.001)
+    assert leak_factor(first - SEA_LEVEL, 0.6285 * first - SEA_LEVEL, SEA_LEVEL) == pytest.approx(
+        1.25, abs=0.001
+    )
     assert leak_factor(100 * PSI, 99 * PSI, SEA_LEVEL) == pytest.approx(1.0, abs=0.01)
     assert leak_factor(100 * PSI, 100 * PSI, SEA_LEVEL) == 1.0
 
 
 @pytest.mark.parametrize("share", [0.3, 0.6])
 def test_the_leak_at_the_first_pressure_is_that_of_an_exponential_fall(share: float) -> None:
-    """dp/dt = −k·p (choked flow): the leak now is k·p1·V/p_atm, the mean over the fall is smaller by the factor."""
+    """dp/dt = −k·p (choked flow): the leak now is k·p1·V/p_atm, the mean over the fall is smaller
+    by the factor."""
     first, k, seconds = 800e3, -math.log(1 - share) / 300, 300.0
     later = first * math.exp(-k * seconds)
     mean = leak_m3_s(1.0, first - SEA_LEVEL, later - SEA_LEVEL, seconds, SEA_LEVEL)
     now = k * first / SEA_LEVEL
-    assert mean * leak_factor(first - SEA_LEVEL, later - SEA_LEVEL, SEA_LEVEL) == pytest.approx(now, rel=1e-9)
+    assert mean * leak_factor(first - SEA_LEVEL, later - SEA_LEVEL, SEA_LEVEL) == pytest.approx(
+        now, rel=1e-9
+    )
 
 
 def test_starts_and_duty_are_those_of_the_simulation() -> None:
-    made = facts(compressor(FALLING, use=AirUse(use_m3_s=4 * CFM)))
+    made = figures(compressor(FALLING, use=AirUse(use_m3_s=4 * CFM)))
     phases = simulate(made.store, [Draw(200_000, 4 * CFM)])
     on = sum(p.end_s - p.start_s for p in phases if p.pump == "running")
     starts = sum(1 for p in phases if p.pump == "running")
@@ -93,15 +115,17 @@ def test_starts_and_duty_are_those_of_the_simulation() -> None:
     assert made.use_starts_per_s == pytest.approx(starts / 200_000, rel=0.01)
     assert made.worst_starts_per_s is not None
     assert made.worst_starts_per_s >= made.use_starts_per_s
-    constant = facts()
-    assert constant.worst_starts_per_s == pytest.approx(10 * CFM / (4 * constant.between_m3), rel=1e-6)
+    constant = figures()
+    assert constant.worst_starts_per_s == pytest.approx(
+        10 * CFM / (4 * constant.between_m3), rel=1e-6
+    )
 
 
 def test_more_use_than_delivery_never_rests() -> None:
-    made = facts(compressor(use=AirUse(use_m3_s=12 * CFM)))
+    made = figures(compressor(use=AirUse(use_m3_s=12 * CFM)))
     assert made.duty == 1.0
     assert made.use_starts_per_s == 0
-    shown = strip(made, 12 * CFM)
+    shown = simulate_draw(made, 12 * CFM)
     assert shown is not None
     assert shown.caption == "1 start"
 
@@ -109,7 +133,9 @@ def test_more_use_than_delivery_never_rests() -> None:
 def test_a_leak_is_told_with_the_rest_it_leaves() -> None:
     """60 gal from 120 to 108 psi in ten minutes: 8.02·12/14.696/10 = 0.655 cfm, 6.5 % of 10 cfm."""
     test = LeakTest(from_gauge_pa=120 * PSI, to_gauge_pa=108 * PSI, seconds=600)
-    made = facts(compressor(leak_test=test))
-    told = {a.id: f"{a.text} {a.note}" for a in answers(made, Shown(made, "us"))}
+    made = figures(compressor(leak_test=test))
+    told = {a.id: f"{a.text} {a.note}" for a in results_of(RESULTS, made, Writer(made, "us"))}
     assert told["leak"].startswith("0.65 cfm 6")
-    assert facts(compressor(leak_test=test)).leak_rest_s == pytest.approx(facts().between_m3 / (0.655 * CFM), rel=0.01)
+    assert figures(compressor(leak_test=test)).leak_rest_s == pytest.approx(
+        figures().between_m3 / (0.655 * CFM), rel=0.01
+    )

@@ -8,15 +8,15 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.optimize import brentq, minimize_scalar
 
-from zerodip.cycles.fill import fill_seconds
-from zerodip.cycles.rate import period_s, starts_per_s, worst_draw
-from zerodip.cycles.start import largest_pre_charge_abs_pa, lowest_abs_pa, reserve_m3
-from zerodip.pumps.delivery import flow_m3_s
-from zerodip.system import Pump
-from zerodip.tanks.bladder import Bank, Vessel, pressure_abs_pa, water_m3
+from zerodip.kinds.water.pumps import Pump
+from zerodip.physics.bladder_tank import Bank, Vessel, pressure_abs_pa, water_m3
+from zerodip.physics.cycle_rate import period_s, starts_per_s, worst_draw
+from zerodip.physics.fill import fill_seconds
+from zerodip.physics.pump_delivery import flow_m3_s
+from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa, reserve_m3
 from zerodip.units import PSI
 
-from .plants import CONSTANT, CURVE, GAL, GPM, PUMPS, RATED, SEA_LEVEL, plant
+from .systems import CONSTANT, CURVE, GAL, GPM, PUMPS, RATED, SEA_LEVEL, plant
 
 ALL = pytest.mark.parametrize("pump", PUMPS.values(), ids=PUMPS)
 
@@ -31,7 +31,9 @@ def test_fill_time_is_the_integral(pump: Pump, draw: float) -> None:
         return 1 / (flow_m3_s(made.line, gauge) - draw * GPM)
 
     exact = quad(slowness, made.on_m3, made.off_m3, epsrel=1e-6, limit=400)[0]
-    assert fill_seconds(made.fill, made.on_m3, made.off_m3, draw * GPM) == pytest.approx(exact, rel=5e-4)
+    assert fill_seconds(made.fill, made.on_m3, made.off_m3, draw * GPM) == pytest.approx(
+        exact, rel=5e-4
+    )
 
 
 @ALL
@@ -62,11 +64,14 @@ def test_a_constant_flow_starts_most_at_half_of_it() -> None:
 
 
 def test_near_dead_head_the_flow_at_cut_in_overstates_the_starts_badly() -> None:
-    """A trap: Q/(4 D) with the flow at cut-in, where the pump has nearly come to a stand at cut-out."""
+    """A trap: Q/(4 D) with the flow at cut-in, where the pump has nearly come to a stand at
+    cut-out."""
     made = plant(RATED, cut_in=50, cut_out=83)
     worst = worst_draw(made.fill, made.on_m3, made.off_m3)
     assert worst is not None
-    assert flow_m3_s(made.line, 50 * PSI) / (4 * (made.off_m3 - made.on_m3)) > 1.5 * worst.starts_per_s
+    assert (
+        flow_m3_s(made.line, 50 * PSI) / (4 * (made.off_m3 - made.on_m3)) > 1.5 * worst.starts_per_s
+    )
 
 
 def test_at_or_over_dead_head_the_pump_never_gets_there() -> None:
@@ -85,7 +90,9 @@ def test_without_a_draw_or_with_more_than_the_pump_gives_nothing_cycles(draw: fl
 @pytest.mark.parametrize("n", [1.0, 1.3])
 def test_the_largest_pre_charge_holds_back_exactly_the_need(n: float) -> None:
     cut_in, need, volume = 40 * PSI + SEA_LEVEL, 0.9 * GAL, 20 * GAL
-    root = brentq(lambda c: water_m3(Bank((Vessel(volume, c),), n), cut_in) - need, 1e5, cut_in, xtol=1e-6)
+    root = brentq(
+        lambda c: water_m3(Bank((Vessel(volume, c),), n), cut_in) - need, 1e5, cut_in, xtol=1e-6
+    )
     assert largest_pre_charge_abs_pa(volume, cut_in, need, n) == pytest.approx(root, rel=1e-9)
     assert largest_pre_charge_abs_pa(volume, cut_in, volume, n) is None
 
@@ -93,7 +100,9 @@ def test_the_largest_pre_charge_holds_back_exactly_the_need(n: float) -> None:
 def test_the_lowest_pressure_lies_on_the_tanks_line_until_it_is_empty() -> None:
     bank, cut_in = Bank((Vessel(20 * GAL, 38 * PSI + SEA_LEVEL),)), 40 * PSI + SEA_LEVEL
     held = reserve_m3(bank, cut_in)
-    assert lowest_abs_pa(bank, cut_in, held / 2, SEA_LEVEL) == pytest.approx(pressure_abs_pa(bank, held / 2))
+    assert lowest_abs_pa(bank, cut_in, held / 2, SEA_LEVEL) == pytest.approx(
+        pressure_abs_pa(bank, held / 2)
+    )
     assert lowest_abs_pa(bank, cut_in, held * 1.01, SEA_LEVEL) == SEA_LEVEL
     above = Bank((Vessel(20 * GAL, 45 * PSI + SEA_LEVEL),))
     assert lowest_abs_pa(above, cut_in, 0.1 * GAL, SEA_LEVEL) == SEA_LEVEL
@@ -107,10 +116,15 @@ def test_more_pre_charge_never_raises_the_reserve_nor_the_worst_period(
     band: tuple[float, float, float], more: float, pump: Pump
 ) -> None:
     cut_in, width, below = band
-    less, fuller = (plant(pump, cut_in=cut_in, cut_out=cut_in + width, air=cut_in - below + x) for x in (0, more))
+    less, fuller = (
+        plant(pump, cut_in=cut_in, cut_out=cut_in + width, air=cut_in - below + x)
+        for x in (0, more)
+    )
     assert fuller.on_m3 <= less.on_m3
     for made in (less, fuller):
         assert 0 <= made.off_m3 - made.on_m3 < made.bank.volume_m3
         worst = worst_draw(made.fill, made.on_m3, made.off_m3)
         if worst is not None:
-            assert worst.starts_per_s >= starts_per_s(made.fill, made.on_m3, made.off_m3, worst.draw_m3_s * 0.8)
+            assert worst.starts_per_s >= starts_per_s(
+                made.fill, made.on_m3, made.off_m3, worst.draw_m3_s * 0.8
+            )

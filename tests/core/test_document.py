@@ -8,13 +8,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
-from zerodip.document import read_document, read_file
 from zerodip.errors import InvalidInput, UnreadableFile
-from zerodip.schema import document_schema
-from zerodip.system import Practice, RatedPoint, Settings, Tank
+from zerodip.fileformat.document import read_document, read_file
+from zerodip.fileformat.schema import document_schema
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.water.model import Tank
+from zerodip.kinds.water.pumps import RatedPoint
 from zerodip.units import PSI
 
-from .plants import FILE, GPM, file
+from .systems import FILE, GPM, file
 
 SCHEMA = Draft202012Validator(document_schema())
 
@@ -26,7 +28,12 @@ def faults(raw: Any) -> dict[str, str]:
 
 
 def curve(*points: tuple[float, float]) -> dict[str, Any]:
-    return file(system__pump={"model": "curve", "points": [{"flow_m3_s": q, "head_m": h} for q, h in points]})
+    return file(
+        system__pump={
+            "model": "curve",
+            "points": [{"flow_m3_s": q, "head_m": h} for q, h in points],
+        }
+    )
 
 
 def other(system: dict[str, Any]) -> dict[str, Any]:
@@ -35,14 +42,23 @@ def other(system: dict[str, Any]) -> dict[str, Any]:
 
 def compressor(*points: tuple[float, float]) -> dict[str, Any]:
     delivered = [{"gauge_pa": p, "flow_m3_s": q} for p, q in points]
-    return other({"kind": "compressor", "name": "", "receivers": [{"volume_m3": 0.1}], "pump": {"points": delivered}})
+    return other(
+        {
+            "kind": "compressor",
+            "name": "",
+            "receivers": [{"volume_m3": 0.1}],
+            "pump": {"points": delivered},
+        }
+    )
 
 
 def tankless(least: float, most: float, *points: tuple[float, float]) -> dict[str, Any]:
     pump = {"nominal_v": 12, "points": [{"flow_m3_s": q, "gauge_pa": p} for q, p in points]}
     outlet = {"name": "Tap", "flow_m3_s": 1e-4, "gauge_pa": 1e5}
     battery = {"least_v": least, "most_v": most}
-    return other({"kind": "tankless", "name": "", "pump": pump, "battery": battery, "outlets": [outlet]})
+    return other(
+        {"kind": "tankless", "name": "", "pump": pump, "battery": battery, "outlets": [outlet]}
+    )
 
 
 CUT_IN = "settings.cut_in_gauge_pa"
@@ -71,7 +87,10 @@ BAD = [
     (file(version=2), {"version": "not_a_choice"}),
     (file(entered={CUT_IN: {"text": "41", "unit": "psi"}}), {f"entered.{CUT_IN}": "disagrees"}),
     (file(entered={CUT_IN: {"text": "40", "unit": "gal"}}), {f"entered.{CUT_IN}": "unknown_unit"}),
-    (file(entered={"system.name": {"text": "40", "unit": "psi"}}), {"entered.system.name": "unknown_unit"}),
+    (
+        file(entered={"system.name": {"text": "40", "unit": "psi"}}),
+        {"entered.system.name": "unknown_unit"},
+    ),
     (file(entered={CUT_IN: "40"}), {f"entered.{CUT_IN}": "not_text"}),
     ([], {"": "not_an_object"}),
     (file(system__kind="fountain"), {"system.kind": "not_a_choice"}),
@@ -101,7 +120,11 @@ def test_each_fault_is_named_by_its_field(raw: Any, expected: dict[str, str]) ->
 
 
 def test_all_faults_come_at_once_in_the_units_asked_for() -> None:
-    raw = file(settings__cut_out_gauge_pa=1e9 * PSI, settings__pre_charge_gauge_pa="x", system__tanks__0__volume_m3=-1)
+    raw = file(
+        settings__cut_out_gauge_pa=1e9 * PSI,
+        settings__pre_charge_gauge_pa="x",
+        system__tanks__0__volume_m3=-1,
+    )
     with pytest.raises(InvalidInput) as refused:
         read_document(raw)
     said = [fault.sentence("us") for fault in refused.value.faults]
@@ -122,7 +145,9 @@ CURVE_FAULTS = [
 
 
 @pytest.mark.parametrize(("points", "expected"), CURVE_FAULTS)
-def test_a_curve_must_fall_from_shut_off(points: list[tuple[float, float]], expected: dict[str, str]) -> None:
+def test_a_curve_must_fall_from_shut_off(
+    points: list[tuple[float, float]], expected: dict[str, str]
+) -> None:
     rows = [{"flow_m3_s": q * GPM, "head_m": h} for q, h in points]
     assert faults(file(system__pump={"model": "curve", "points": rows})) == expected
 
@@ -137,7 +162,10 @@ def test_building_in_python_refuses_the_same() -> None:
 
 
 def test_what_is_written_reads_back_the_same_and_keeps_what_was_typed() -> None:
-    raw = file(entered={CUT_IN: {"text": "40", "unit": "psi"}}, system__found={"pre_charge_gauge_pa": 27 * PSI})
+    raw = file(
+        entered={CUT_IN: {"text": "40", "unit": "psi"}},
+        system__found={"pre_charge_gauge_pa": 27 * PSI},
+    )
     document = read_document(raw)
     assert read_document(json.loads(json.dumps(document.as_json()))) == document
     assert document.as_json()["entered"] == raw["entered"]
@@ -145,7 +173,12 @@ def test_what_is_written_reads_back_the_same_and_keeps_what_was_typed() -> None:
 
 
 @pytest.mark.parametrize(
-    "raw", [raw for raw, codes in BAD[:22] if set(codes.values()) <= {"too_small", "too_large", "missing"}]
+    "raw",
+    [
+        raw
+        for raw, codes in BAD[:22]
+        if set(codes.values()) <= {"too_small", "too_large", "missing"}
+    ],
 )
 def test_the_schema_refuses_what_reading_refuses(raw: Any) -> None:
     assert not SCHEMA.is_valid(raw)
@@ -153,11 +186,26 @@ def test_the_schema_refuses_what_reading_refuses(raw: Any) -> None:
 
 junk = st.recursive(
     st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=8),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=6), inner, max_size=3),
+    lambda inner: (
+        st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=6), inner, max_size=3)
+    ),
     max_leaves=6,
 )
-PATHS = ["format", "system", "system__pump", "system__tanks", "system__tanks__0", "system__site", "settings", "practice",
-         "entered", "settings__cut_in_gauge_pa", "system__pump__flow_m3_s", "system__pump__model", "system__kind"]  # fmt: skip
+PATHS = [
+    "format",
+    "system",
+    "system__pump",
+    "system__tanks",
+    "system__tanks__0",
+    "system__site",
+    "settings",
+    "practice",
+    "entered",
+    "settings__cut_in_gauge_pa",
+    "system__pump__flow_m3_s",
+    "system__pump__model",
+    "system__kind",
+]
 
 
 @settings(max_examples=300)
@@ -172,7 +220,8 @@ def test_junk_is_read_or_refused_and_nothing_else_happens(path: str, value: Any)
 
 
 @pytest.mark.parametrize(
-    ("content", "said"), [(b"{", "not JSON"), (b"\xff\xfe\x00", "not JSON"), (b"[" * 100000, "not JSON")]
+    ("content", "said"),
+    [(b"{", "not JSON"), (b"\xff\xfe\x00", "not JSON"), (b"[" * 100000, "not JSON")],
 )
 def test_a_file_that_is_not_json_is_said_to_be_so(tmp_path: Any, content: bytes, said: str) -> None:
     (tmp_path / "f.json").write_bytes(content)
@@ -184,7 +233,10 @@ def test_a_file_that_is_not_json_is_said_to_be_so(tmp_path: Any, content: bytes,
 
 def test_null_means_the_default_for_whatever_may_be_left_out() -> None:
     raw = file(
-        practice={"gas_exponent": None}, system__site={"altitude_m": None}, system__switch=None, system__found=None
+        practice={"gas_exponent": None},
+        system__site={"altitude_m": None},
+        system__switch=None,
+        system__found=None,
     )
     document = read_document(raw)
     assert document.practice.gas_exponent == 1.0

@@ -1,4 +1,5 @@
-"""Any file that reading accepts is decided: values drawn from the very ends of what is allowed, at a fixed seed."""
+"""Any file that reading accepts is decided: values drawn from the very ends of what is allowed, at
+a fixed seed."""
 
 import json
 import math
@@ -8,15 +9,15 @@ from typing import Any
 
 import pytest
 
-from zerodip.decide import decision
-from zerodip.document import Document, read_document
+from zerodip.decide.judge import decision
+from zerodip.decide.simulation import simulate_draw
+from zerodip.decide.summary import summarize
 from zerodip.errors import InvalidInput
-from zerodip.facts import facts_for
-from zerodip.fields import Checked, Spec, classes_of, specs
-from zerodip.glance import glance
-from zerodip.plant.events import Draw, simulate
-from zerodip.strip import strip
-from zerodip.system import KINDS, WATER_KINDS, Practice, Settings
+from zerodip.fileformat.document import Document, read_document
+from zerodip.fileformat.fields import Checked, Spec, classes_of, specs
+from zerodip.kinds.registry import KINDS, figures_for
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.physics.simulation import Draw, simulate
 from zerodip.units import SYSTEMS
 
 
@@ -45,7 +46,9 @@ def _made(cls: type[Checked], chance: random.Random) -> dict[str, Any]:
         if spec.kind == "part":
             raw[name] = _made(chance.choice(classes), chance)
         elif spec.kind == "parts":
-            raw[name] = [_made(classes[0], chance) for _ in range(chance.randint(int(spec.least or 1), 4))]
+            raw[name] = [
+                _made(classes[0], chance) for _ in range(chance.randint(int(spec.least or 1), 4))
+            ]
         else:
             raw[name] = _value(spec, chance)
     return raw
@@ -55,17 +58,25 @@ def _falling(pump: dict[str, Any]) -> None:
     points = pump.get("points", [])
     for name in points[0] if points else ():
         rises = name == ("flow_m3_s" if "model" in pump or "nominal_v" in pump else "gauge_pa")
-        for point, value in zip(points, sorted((p[name] for p in points), reverse=not rises), strict=True):
+        for point, value in zip(
+            points, sorted((p[name] for p in points), reverse=not rises), strict=True
+        ):
             point[name] = value
     if points and ("model" in pump or "nominal_v" in pump):
         points[0]["flow_m3_s"] = 0
 
 
-def documents(seed: int, count: int, kinds: tuple[str, ...] = tuple(KINDS)) -> list[tuple[Document, random.Random]]:
+def documents(
+    seed: int, count: int, kinds: tuple[str, ...] = tuple(KINDS)
+) -> list[tuple[Document, random.Random]]:
     chance, found = random.Random(seed), []
     while len(found) < count:
         kind = chance.choice(kinds)
-        raw = {"format": "zerodip-system", "version": 1, "system": {**_made(KINDS[kind], chance), "kind": kind}}
+        raw = {
+            "format": "zerodip-system",
+            "version": 1,
+            "system": {**_made(KINDS[kind].model, chance), "kind": kind},
+        }
         raw |= {"settings": _made(Settings, chance), "practice": _made(Practice, chance)}
         _falling(raw["system"]["pump"])
         try:
@@ -78,18 +89,22 @@ def documents(seed: int, count: int, kinds: tuple[str, ...] = tuple(KINDS)) -> l
 @pytest.mark.parametrize("seed", range(6))
 def test_every_readable_file_is_decided_with_finite_numbers(seed: int) -> None:
     for document, chance in documents(seed, 60):
-        facts = facts_for(document.system, document.settings, document.practice)
-        json.dumps(asdict(decision(facts, chance.choice(SYSTEMS))), allow_nan=False)
-        shown = strip(facts, chance.choice([None, chance.uniform(0, 0.1)]))
+        figures = figures_for(document.system, document.settings, document.practice)
+        json.dumps(asdict(decision(figures, chance.choice(SYSTEMS))), allow_nan=False)
+        shown = simulate_draw(figures, chance.choice([None, chance.uniform(0, 0.1)]))
         json.dumps(shown and asdict(shown), allow_nan=False)
         assert shown is None or len(shown.trail.times_s) < 4000
-        assert glance(document.system, document.settings, document.practice).headline
+        assert summarize(document.system, document.settings, document.practice).headline
 
 
 def test_the_simulation_moves_on_whatever_the_plant() -> None:
-    for document, chance in documents(11, 150, (*WATER_KINDS, "compressor")):
-        plant = facts_for(document.system, document.settings, document.practice).plant
-        phases = simulate(plant, [Draw(60, 0), Draw(600, chance.uniform(0, 0.05)), Draw(240, 0)], most_events=400)
+    for document, chance in documents(
+        11, 150, tuple(id for id, kind in KINDS.items() if kind.simulating)
+    ):
+        plant = figures_for(document.system, document.settings, document.practice).store
+        phases = simulate(
+            plant, [Draw(60, 0), Draw(600, chance.uniform(0, 0.05)), Draw(240, 0)], most_events=400
+        )
         stalled = [p for p in phases if p.end_s <= p.start_s and p.pump == "running"]
         assert len(stalled) <= len(phases) / 2
         stored = plant.off_m3 - plant.on_m3 > 1e-6

@@ -6,22 +6,26 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
-from zerodip.decide import decide
-from zerodip.facts import TanklessFacts, facts_for
-from zerodip.system import Settings, TanklessSystem
+from zerodip.decide.judge import decide
+from zerodip.kinds.registry import figures_for
+from zerodip.kinds.settings import Settings
+from zerodip.kinds.tankless.figures import TanklessFigures
+from zerodip.kinds.tankless.model import TanklessSystem
 from zerodip.units import PSI
 
-from .plants import SEA_LEVEL, tankless
+from .systems import SEA_LEVEL, tankless
 
 
 def settings(cut_in: float = 35, cut_out: float = 46, air: float | None = None) -> Settings:
     charge = None if air is None else air * PSI
-    return Settings(cut_in_gauge_pa=cut_in * PSI, cut_out_gauge_pa=cut_out * PSI, pre_charge_gauge_pa=charge)
+    return Settings(
+        cut_in_gauge_pa=cut_in * PSI, cut_out_gauge_pa=cut_out * PSI, pre_charge_gauge_pa=charge
+    )
 
 
-def facts(system: TanklessSystem | None = None, at: Settings | None = None) -> TanklessFacts:
-    made = facts_for(system or tankless(), at or settings())
-    assert isinstance(made, TanklessFacts)
+def figures(system: TanklessSystem | None = None, at: Settings | None = None) -> TanklessFigures:
+    made = figures_for(system or tankless(), at or settings())
+    assert isinstance(made, TanklessFigures)
     return made
 
 
@@ -29,11 +33,13 @@ def facts(system: TanklessSystem | None = None, at: Settings | None = None) -> T
 @pytest.mark.parametrize("gpm", [0.4, 1.0, 1.8, 3.0])
 def test_the_window_lies_between_two_roots(gpm: float, volts: tuple[float, float]) -> None:
     """Affinity laws (physics) put to scipy: K√p = Q(p·(U0/U)²)·U/U0, and dead-head p0·(U/U0)²."""
-    made = facts(tankless(gpm, volts))
+    made = figures(tankless(gpm, volts))
     ratio = volts[1] / 12
     stand = 58 * PSI * ratio**2
     k = gpm * made.smallest.flow_m3_s / gpm / (20 * PSI) ** 0.5
-    exact = brentq(lambda p: made.curve._nominal_flow(p / ratio**2) * ratio - k * p**0.5, 1.0, stand)
+    exact = brentq(
+        lambda p: made.curve._nominal_flow(p / ratio**2) * ratio - k * p**0.5, 1.0, stand
+    )
     assert made.running_pa == pytest.approx(exact, rel=1e-8)
     assert made.dead_head_pa == pytest.approx(58 * PSI * (volts[0] / 12) ** 2)
 
@@ -42,14 +48,18 @@ def test_the_window_lies_between_two_roots(gpm: float, volts: tuple[float, float
 def test_no_window_is_a_tap_that_passes_less_than_the_pump_gives_at_the_low_dead_head(
     gpm: float, low: float, span: float
 ) -> None:
-    """The two ways of saying it agree: running pressure above the low-battery dead-head, or the tap outrun there."""
-    made = facts(tankless(gpm, (low, low + span)))
+    """The two ways of saying it agree: running pressure above the low-battery dead-head, or the tap
+    outrun there."""
+    made = figures(tankless(gpm, (low, low + span)))
     if abs(made.running_pa - made.dead_head_pa) > 10:
-        assert (made.running_pa > made.dead_head_pa) == (made.outlet_there_m3_s < made.least_outlet_m3_s)
+        assert (made.running_pa > made.dead_head_pa) == (
+            made.outlet_there_m3_s < made.least_outlet_m3_s
+        )
 
 
 def test_inside_the_window_it_runs_through_and_outside_it_is_said_what_happens() -> None:
-    """Cut-out 46 psi in a window of 38.7–53.2; above never stops on a low battery, below chatters."""
+    """Cut-out 46 psi in a window of 38.7–53.2; above never stops on a low battery, below
+    chatters."""
     assert decide(tankless(), settings()).verdict == "cannot_tell"
     over = {f.rule: f.verdict for f in decide(tankless(), settings(45, 56)).findings}
     assert over["cut-out-stops"] == "stop"
@@ -59,17 +69,17 @@ def test_inside_the_window_it_runs_through_and_outside_it_is_said_what_happens()
 
 
 def test_an_accumulator_slows_the_pulses_and_does_nothing_above_cut_out() -> None:
-    bare = facts(tankless(0.6), settings(35, 46))
-    small = facts(tankless(0.6, litres=0.75), settings(35, 46, 32))
-    large = facts(tankless(0.6, litres=2), settings(35, 46, 32))
-    above = facts(tankless(0.6, litres=2), settings(35, 46, 46))
+    bare = figures(tankless(0.6), settings(35, 46))
+    small = figures(tankless(0.6, litres=0.75), settings(35, 46, 32))
+    large = figures(tankless(0.6, litres=2), settings(35, 46, 32))
+    above = figures(tankless(0.6, litres=2), settings(35, 46, 46))
     assert bare.pulses_per_s == above.pulses_per_s == float("inf")
     assert small.pulses_per_s == pytest.approx(large.pulses_per_s * 2 / 0.75, rel=1e-6)
 
 
 def test_a_pulse_is_the_integral_of_what_comes_and_goes() -> None:
     """dW = V·c/p² dp (gas law), put to scipy's quadrature."""
-    made = facts(tankless(0.6, litres=1), settings(35, 46, 32))
+    made = figures(tankless(0.6, litres=1), settings(35, 46, 32))
     charge = 1e-3 * (32 * PSI + SEA_LEVEL)
 
     def seconds(net: bool) -> float:
@@ -86,11 +96,11 @@ def test_a_pulse_is_the_integral_of_what_comes_and_goes() -> None:
 
 
 def test_the_picture_holds_the_window() -> None:
-    shown = decide(tankless(), settings()).window
+    shown = decide(tankless(), settings()).chart
     assert shown is not None
     assert shown.has_window
     assert shown.caption == "Cut-out between 38.7 psi and 53.2 psi."
     assert [p.volts for p in shown.points] == sorted(p.volts for p in shown.points)
     assert all(p.running_gauge_pa < p.dead_head_gauge_pa for p in shown.points)
     assert shown.grips["cut_out"].takes_along == "cut_in"
-    assert "No cut-out works" in (decide(tankless(0.6), settings()).window or shown).caption
+    assert "No cut-out works" in decide(tankless(0.6), settings()).chart.caption

@@ -6,17 +6,20 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
-from zerodip.atmosphere import pressure_abs_pa as atmosphere
-from zerodip.tanks.bladder import Bank, Vessel, air_to_add_m3, pressure_abs_pa, water_m3
+from zerodip.physics.atmosphere import pressure_abs_pa as atmosphere
+from zerodip.physics.bladder_tank import Bank, Vessel, air_to_add_m3, pressure_abs_pa, water_m3
 from zerodip.units import PSI
 
 SEA = 101325.0
 
 
 def quadrature(air: float, cut_in: float, cut_out: float, n: float = 1.0) -> float:
-    """Drawdown per volume by integrating dW/dp = V/n · c^(1/n) · p^(−1/n−1), not by its closed form."""
+    """Drawdown per volume by integrating dW/dp = V/n · c^(1/n) · p^(−1/n−1), not by its closed
+    form."""
     low, high, charge = (p * PSI + SEA for p in (cut_in, cut_out, air))
-    return quad(lambda p: charge ** (1 / n) / n * p ** (-1 / n - 1), low, high, epsabs=0, epsrel=1e-12)[0]
+    return quad(
+        lambda p: charge ** (1 / n) / n * p ** (-1 / n - 1), low, high, epsabs=0, epsrel=1e-12
+    )[0]
 
 
 def factor(air: float, cut_in: float, cut_out: float, n: float = 1.0, sea: float = SEA) -> float:
@@ -26,9 +29,13 @@ def factor(air: float, cut_in: float, cut_out: float, n: float = 1.0, sea: float
 
 @pytest.mark.parametrize("n", [1.0, 1.2, 1.4])
 @pytest.mark.parametrize("band", [(20, 40), (30, 50), (40, 60), (50, 70), (30, 60)])
-def test_drawdown_factors_are_the_integral_of_the_gas_law(band: tuple[float, float], n: float) -> None:
+def test_drawdown_factors_are_the_integral_of_the_gas_law(
+    band: tuple[float, float], n: float
+) -> None:
     cut_in, cut_out = band
-    assert factor(cut_in - 2, cut_in, cut_out, n) == pytest.approx(quadrature(cut_in - 2, cut_in, cut_out, n), rel=1e-9)
+    assert factor(cut_in - 2, cut_in, cut_out, n) == pytest.approx(
+        quadrature(cut_in - 2, cut_in, cut_out, n), rel=1e-9
+    )
 
 
 @pytest.mark.parametrize("band", [(20, 40), (30, 50), (40, 60)])
@@ -48,7 +55,8 @@ def test_a_fast_fill_takes_up_to_a_quarter_less() -> None:
 
 
 def test_air_to_add_is_the_free_air_of_the_rise() -> None:
-    """Boyle: V·Δc / p_atm; 44 gal up 11 psi at 14.7 psi takes about 33 gal of free air. Negative lets out."""
+    """Boyle: V·Δc / p_atm; 44 gal up 11 psi at 14.7 psi takes about 33 gal of free air. Negative
+    lets out."""
     assert air_to_add_m3(44, 27 * PSI, 38 * PSI, 14.696 * PSI) == pytest.approx(32.9, abs=0.1)
     assert air_to_add_m3(44, 40 * PSI, 38 * PSI, SEA) < 0
 
@@ -83,6 +91,10 @@ def test_water_is_bounded_rises_with_pressure_and_falls_with_pre_charge(
 
 
 @given(volume=volumes, charge=pressures, share=st.floats(1e-6, 0.95), n=st.floats(1, 1.4))
-def test_pressure_and_water_are_inverse(volume: float, charge: float, share: float, n: float) -> None:
+def test_pressure_and_water_are_inverse(
+    volume: float, charge: float, share: float, n: float
+) -> None:
     bank = Bank((Vessel(volume, charge),), n)
-    assert water_m3(bank, pressure_abs_pa(bank, share * volume)) == pytest.approx(share * volume, rel=1e-6)
+    assert water_m3(bank, pressure_abs_pa(bank, share * volume)) == pytest.approx(
+        share * volume, rel=1e-6
+    )

@@ -6,27 +6,31 @@ import numpy as np
 import pytest
 from scipy import stats
 
-from zerodip.facts import facts_for
-from zerodip.system import Practice
+from zerodip.kinds.registry import figures_for
+from zerodip.kinds.settings import Practice
+from zerodip.switch.learned import learned_from
 from zerodip.trends.history import YEAR_S, Past, Trends, due_state, trends
 from zerodip.trends.line import NINETY, falls_to, fit, losses
 from zerodip.units import PSI
-from zerodip.visit.summary import Points, Summary, summary
+from zerodip.visit.summary import Points, Summary, summarize_visit
 
-from .plants import air_settings, compressor, facts
+from .systems import air_settings, compressor, figures
 from .test_visit import entries, seen
 
 NOTHING = Points(cut_in_gauge_pa=None, cut_out_gauge_pa=None, pre_charge_gauge_pa=None)
 
 
 def at(year: float, found: float | None, left: float | None, run: float | None = None) -> Past:
-    points = [replace(NOTHING, pre_charge_gauge_pa=None if psi is None else psi * PSI) for psi in (found, left)]
+    points = [
+        replace(NOTHING, pre_charge_gauge_pa=None if psi is None else psi * PSI)
+        for psi in (found, left)
+    ]
     figures = Summary(found=points[0], left=points[1], run_s=run, tries=0, dip=None)
-    return Past(visit=f"v{year}", at_s=year * YEAR_S, figures=figures)
+    return Past(visit=f"v{year}", at_s=year * YEAR_S, summary=figures)
 
 
 def told(*past: Past, **practice: str) -> Trends:
-    return trends(facts(practice=Practice(**practice)), past)  # type: ignore[arg-type]
+    return trends(figures(practice=Practice(**practice)), past)  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("seed", range(5))
@@ -62,14 +66,17 @@ def test_the_loss_is_least_squares_through_nothing_lost_in_no_time() -> None:
 
 @pytest.mark.parametrize("seed", range(3))
 def test_nine_in_ten_crossings_lie_in_the_interval(seed: int) -> None:
-    """Known truth: 38 psi left, 1.5 psi a year, 34 psi is the end: 2.67 years. Two thousand made-up histories."""
+    """Known truth: 38 psi left, 1.5 psi a year, 34 psi is the end: 2.67 years. Two thousand made-up
+    histories."""
     chance, sd, inside = np.random.default_rng(seed), 0.5, 0
     spans = np.array([1.0, 1.0, 1.0, 1.0])
     for _ in range(2000):
         lost = 1.5 * spans + chance.normal(0, sd * 2**0.5, 4)
         rate, rate_sd = float(np.dot(spans, lost) / np.dot(spans, spans)), sd * 2**0.5 / 2
         met = falls_to(38 + chance.normal(0, sd), 34, sd, (rate, rate_sd))
-        inside += (met.earliest or 0) <= 4 / 1.5 <= (met.latest if met.latest is not None else np.inf)
+        inside += (
+            (met.earliest or 0) <= 4 / 1.5 <= (met.latest if met.latest is not None else np.inf)
+        )
     assert 0.88 <= inside / 2000 <= 0.93
 
 
@@ -91,9 +98,9 @@ def test_a_tank_that_is_topped_up_each_year_shows_its_loss_and_when_it_leaves_th
     assert "1.5 psi lost a year" in charge.says
     assert [point.left for point in charge.points[:3]] == [False, True, False]
     assert seen.band_gauge_pa is not None
-    assert seen.leaves_s is not None
+    assert seen.leaves is not None
     room = 38 - seen.band_gauge_pa / PSI
-    assert seen.leaves_s[0] == pytest.approx((2026 + room / 1.5) * YEAR_S, rel=1e-4)
+    assert seen.leaves.likely_s == pytest.approx((2026 + room / 1.5) * YEAR_S, rel=1e-4)
     assert seen.due_s == pytest.approx(2027 * YEAR_S)
     assert seen.drifting == ()
 
@@ -113,48 +120,58 @@ def test_a_run_that_gets_shorter_is_drifting() -> None:
 
 
 @pytest.mark.parametrize(
-    ("units", "usual"), [("us", "1 to 2 psi"), ("metric", "0.07 to 0.14 bar"), ("kpa", "6.9 to 14 kPa")]
+    ("units", "usual"),
+    [("us", "1 to 2 psi"), ("metric", "0.07 to 0.14 bar"), ("kpa", "6.9 to 14 kPa")],
 )
 def test_a_loss_beyond_the_usual_is_told_in_the_units_asked_for(units: str, usual: str) -> None:
     past = [at(2023 + k, 32, 38) for k in range(3)]
-    (line,) = trends(facts(), past, units).drifting
+    (line,) = trends(figures(), past, units).drifting
     assert line.endswith(f"of air a year; {usual} is usual.")
 
 
-@pytest.mark.parametrize(("days", "state"), [(-1, "overdue"), (10, "soon"), (40, "later"), (None, "none")])
+@pytest.mark.parametrize(
+    ("days", "state"), [(-1, "overdue"), (10, "soon"), (40, "later"), (None, "none")]
+)
 def test_a_check_is_overdue_soon_or_later(days: float | None, state: str) -> None:
     assert due_state(None if days is None else 1e9 + days * 86400, 1e9) == state
 
 
 def test_what_turns_taught_is_said_of_each_nut_on_its_own_point() -> None:
-    slopes = [2.1 * PSI, 0.2 * PSI, 2.2 * PSI, 0.2 * PSI, 0.0, 0.1 * PSI, 2.9 * PSI, 0.3 * PSI]
-    said = trends(facts(), [], "us", slopes).learned
-    assert said == (
-        "Learned of this switch: range nut 2.1 psi a turn (give or take 0.2 psi), "
+    numbers = [2.1 * PSI, 0.2 * PSI, 2.2 * PSI, 0.2 * PSI, 0.0, 0.1 * PSI, 2.9 * PSI, 0.3 * PSI]
+    slopes = learned_from(numbers, "two")
+    said = trends(figures(), [], "us", slopes).learned
+    assert (
+        said == "Learned of this switch: range nut 2.1 psi a turn (give or take 0.2 psi), "
         "differential nut 2.9 psi a turn (give or take 0.3 psi)."
     )
-    assert trends(facts(), []).learned == ""
+    assert trends(figures(), []).learned == ""
 
 
 def test_a_receiver_has_no_pre_charge_to_follow() -> None:
-    machine = facts_for(compressor(), air_settings(), Practice())
+    machine = figures_for(compressor(), air_settings(), Practice())
     seen = trends(machine, [at(2025, None, None, run=60), at(2026, None, None, run=61)])
     assert [series.id for series in seen.series] == ["run"]
-    assert seen.leaves_s is None
+    assert seen.leaves is None
     assert trends(machine, []).due_s is None
 
 
 def test_a_visit_in_figures_is_freed_of_what_its_gauges_read_low_by() -> None:
-    made = summary(
+    made = summarize_visit(
         entries(
-            ("found.cut_in", 33 * PSI), ("found.cut_out", 51 * PSI), ("found.pre_charge", 30 * PSI),
-            ("gauge.low", 1 * PSI), ("gauge.air_low", 2 * PSI), ("try", seen(39, 59, 2)), ("air.left", 36 * PSI),
-            ("lap", {"run_s": 60.0}), ("lap", {"run_s": 70.0}),
+            ("found.cut_in", 33 * PSI),
+            ("found.cut_out", 51 * PSI),
+            ("found.pre_charge", 30 * PSI),
+            ("gauge.low", 1 * PSI),
+            ("gauge.air_low", 2 * PSI),
+            ("try", seen(39, 59, 2)),
+            ("air.left", 36 * PSI),
+            ("lap", {"run_s": 60.0}),
+            ("lap", {"run_s": 70.0}),
         )
-    )  # fmt: skip
+    )
     assert made.found.cut_in_gauge_pa == pytest.approx(34 * PSI)
     assert made.left.cut_in_gauge_pa == pytest.approx(40 * PSI)
     assert made.left.pre_charge_gauge_pa == pytest.approx(38 * PSI)
     assert (made.run_s, made.tries, made.dip) == (65.0, 1, None)
-    untouched = summary(entries(("found.cut_in", 33 * PSI)))
+    untouched = summarize_visit(entries(("found.cut_in", 33 * PSI)))
     assert untouched.left == untouched.found

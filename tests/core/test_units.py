@@ -10,18 +10,34 @@ from zerodip.units import SYSTEMS, UNITS, UnknownUnit, from_si, table, text, to_
 
 REGISTRY = pint.UnitRegistry()
 PINT = {
-    "psi": ("psi", "Pa"), "bar": ("bar", "Pa"), "kPa": ("kPa", "Pa"), "gal": ("gallon", "m^3"), "L": ("liter", "m^3"),
-    "gpm": ("gallon/minute", "m^3/s"), "L/min": ("liter/minute", "m^3/s"), "ft": ("foot", "m"), "m": ("m", "m"),
-    "in": ("inch", "m"), "mm": ("mm", "m"), "degF": ("degF", "K"), "degC": ("degC", "K"), "hp": ("horsepower", "W"),
-    "kW": ("kW", "W"), "per_hour": ("1/hour", "1/s"), "per_day": ("1/day", "1/s"), "F": ("delta_degF", "kelvin"),
-}  # fmt: skip
+    "psi": ("psi", "Pa"),
+    "bar": ("bar", "Pa"),
+    "kPa": ("kPa", "Pa"),
+    "gal": ("gallon", "m^3"),
+    "L": ("liter", "m^3"),
+    "gpm": ("gallon/minute", "m^3/s"),
+    "L/min": ("liter/minute", "m^3/s"),
+    "ft": ("foot", "m"),
+    "m": ("m", "m"),
+    "in": ("inch", "m"),
+    "mm": ("mm", "m"),
+    "degF": ("degF", "K"),
+    "degC": ("degC", "K"),
+    "hp": ("horsepower", "W"),
+    "kW": ("kW", "W"),
+    "per_hour": ("1/hour", "1/s"),
+    "per_day": ("1/day", "1/s"),
+    "F": ("delta_degF", "kelvin"),
+}
 
 
 @pytest.mark.parametrize("unit", PINT)
 @pytest.mark.parametrize("value", [0.0, 1.0, 43.5, 212.0])
 def test_conversions_are_pints(unit: str, value: float) -> None:
     theirs, si = PINT[unit]
-    assert to_si(value, unit) == pytest.approx(REGISTRY.Quantity(value, theirs).to(si).magnitude, rel=1e-9, abs=1e-12)
+    assert to_si(value, unit) == pytest.approx(
+        REGISTRY.Quantity(value, theirs).to(si).magnitude, rel=1e-9, abs=1e-12
+    )
 
 
 @given(value=st.floats(-1e6, 1e6), unit=st.sampled_from(sorted(UNITS)))
@@ -46,12 +62,18 @@ def test_there_and_back(value: float, unit: str) -> None:
         (None, "pressure", "us", "not known"),
     ],
 )
-def test_figures_are_written_as_a_person_would(si: float | None, dimension: str, system: str, written: str) -> None:
+def test_figures_are_written_as_a_person_would(
+    si: float | None, dimension: str, system: str, written: str
+) -> None:
     assert text(si, dimension, system) == written
 
 
 def test_unknown_names_are_refused_by_name() -> None:
-    for refused in (lambda: to_si(1, "stone"), lambda: from_si(1, "stone"), lambda: unit_for("pressure", "imperial")):
+    for refused in (
+        lambda: to_si(1, "stone"),
+        lambda: from_si(1, "stone"),
+        lambda: unit_for("pressure", "imperial"),
+    ):
         with pytest.raises(UnknownUnit, match="stone|imperial"):
             refused()
     with pytest.raises(UnknownUnit, match="colour"):

@@ -1,44 +1,55 @@
-"""The visit: what is recorded, what stays shut, what is asked, what to do next, what a difference points to."""
+"""The visit: what is recorded, what stays shut, what is asked, what to do next, what a difference
+points to."""
 
 from dataclasses import replace
 from typing import Any
 
 import pytest
 
-from zerodip.document import Document, read_document
-from zerodip.facts import ReceiverFacts, facts_for
+from zerodip.fileformat.document import Document, read_document
+from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.registry import KINDS
 from zerodip.units import PSI, to_si
-from zerodip.visit.guide import VisitView, visit_view
-from zerodip.visit.records import Entry, check_record, log_of
-from zerodip.visit.safe import drain_view, safe_steps, standing
+from zerodip.visit.log import Record, log_of
+from zerodip.visit.slots import FOUND_CUT_IN, TRY
+from zerodip.visit.steps.make_safe import make_safe_steps, power_state
+from zerodip.visit.validation import check_record
+from zerodip.visit.view import VisitAsked, VisitView, visit_view
 
-from .plants import GAL, GPM, SEA_LEVEL, air_settings, compressor, file
+from .systems import GAL, GPM, SEA_LEVEL, air_settings, compressor, file
 
 
-def entries(*pairs: tuple[str, Any]) -> list[Entry]:
-    return [Entry(str(k), slot, value, at=f"{k:04}") for k, (slot, value) in enumerate(pairs)]
+def entries(*pairs: tuple[str, Any]) -> list[Record]:
+    return [Record(str(k), slot, value, at=f"{k:04}") for k, (slot, value) in enumerate(pairs)]
 
 
 def document(**changes: Any) -> Document:
     return read_document(file(**{"system__demand": {"peak_draw_m3_s": 9 * GPM}, **changes}))
 
 
-def view(*pairs: tuple[str, Any], of: Document | None = None, **more: Any) -> VisitView:
-    return visit_view(of or document(), entries(*pairs), **more)
+def view(*pairs: tuple[str, Any], of: Document | None = None, **asked: Any) -> VisitView:
+    return visit_view(of or document(), entries(*pairs), "us", VisitAsked(**asked))
 
 
 def seen(low: float, high: float, first: float = 0.0, second: float = 0.0) -> dict[str, float]:
-    return {"first": first, "second": second, "cut_in_gauge_pa": low * PSI, "cut_out_gauge_pa": high * PSI}
+    return {
+        "first": first,
+        "second": second,
+        "cut_in_gauge_pa": low * PSI,
+        "cut_out_gauge_pa": high * PSI,
+    }
 
 
 FOUND = (("found.cut_in", 33 * PSI), ("found.cut_out", 51 * PSI))
 
 
 def test_draining_stays_shut_until_it_is_off_and_proved_dead() -> None:
-    shut = {step.id: step.shut for step in safe_steps("well_bladder", log_of(()))}
+    shut = {step.id: step.shut for step in make_safe_steps(document().figures(), log_of(()))}
     assert shut["proved_dead"].startswith("First: Breaker off")
     assert shut["drained"].startswith("First: Prove it dead")
-    open_ = safe_steps("well_bladder", log_of(entries(("safe.power_off", True), ("safe.proved_dead", True))))
+    open_ = make_safe_steps(
+        document().figures(), log_of(entries(("safe.power_off", True), ("safe.proved_dead", True)))
+    )
     assert not any(step.shut for step in open_)
     assert {step.id for step in open_ if step.done} == {"power_off", "proved_dead"}
 
@@ -52,36 +63,58 @@ def test_draining_stays_shut_until_it_is_off_and_proved_dead() -> None:
         ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.power_up", True)), "on"),
         ((("safe.power_up", True), ("safe.power_off", True), ("safe.proved_dead", True)), "off"),
         (
-            (("safe.power_off", True), ("safe.proved_dead", True), ("safe.power_up", True), ("safe.power_off", True)),
+            (
+                ("safe.power_off", True),
+                ("safe.proved_dead", True),
+                ("safe.power_up", True),
+                ("safe.power_off", True),
+            ),
             "unknown",
         ),
-        ((("safe.power_off", True), ("safe.proved_dead", True), ("safe.proved_dead", False)), "unknown"),
+        (
+            (("safe.power_off", True), ("safe.proved_dead", True), ("safe.proved_dead", False)),
+            "unknown",
+        ),
     ],
 )
-def test_how_power_stands_follows_the_last_confirmation(pairs: tuple[tuple[str, Any], ...], power: str) -> None:
-    assert standing(log_of(entries(*pairs))) == power
+def test_how_power_stands_follows_the_last_confirmation(
+    pairs: tuple[tuple[str, Any], ...], power: str
+) -> None:
+    assert power_state(log_of(entries(*pairs))) == power
 
 
 def test_powering_up_undoes_what_holds_only_while_power_is_off() -> None:
-    done = (("safe.bystanders", True), ("safe.power_off", True), ("safe.proved_dead", True), ("safe.drained", True))
+    done = (
+        ("safe.bystanders", True),
+        ("safe.power_off", True),
+        ("safe.proved_dead", True),
+        ("safe.drained", True),
+    )
     made = view(*done, ("safe.power_up", True))
-    assert [step.id for step in made.safe if step.done] == ["bystanders"]
-    assert next(step for step in made.safe if step.id == "drained").shut
+    assert [step.id for step in made.make_safe if step.done] == ["bystanders"]
+    assert next(step for step in made.make_safe if step.id == "drained").shut
     assert made.power_up.done
     assert made.rail[0].says == "4 of 7"
-    under = view(*done, ("safe.power_up", True), ("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI))
+    under = view(
+        *done, ("safe.power_up", True), ("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI)
+    )
     assert "is the tank drained?" in under.questions[0].asks
 
 
 def test_a_set_point_switch_is_taken_off_its_line_before_it_is_opened() -> None:
-    steps = {step.id: step for step in safe_steps("cistern", log_of(()), "points")}
+    steps = {
+        step.id: step
+        for step in make_safe_steps(
+            document(system__switch={"nuts": "points"}).figures(), log_of(())
+        )
+    }
     assert "hazardous" in steps["area"].does
     assert steps["isolated"].after == "proved_dead"
 
 
-@pytest.mark.parametrize("kind", ["well_bladder", "well_air", "cistern", "boosted", "compressor", "tankless"])
+@pytest.mark.parametrize("kind", KINDS)
 def test_every_kind_has_its_steps_and_each_needed_step_comes_before(kind: str) -> None:
-    steps = safe_steps(kind, log_of(()))
+    steps = KINDS[kind].visit.make_safe
     ids = [step.id for step in steps]
     assert "power_off" in ids
     assert len(ids) == len(set(ids))
@@ -89,27 +122,36 @@ def test_every_kind_has_its_steps_and_each_needed_step_comes_before(kind: str) -
 
 
 def test_the_water_to_drain_is_that_of_the_gas_law() -> None:
-    """44 gal at 60 psi with 38 psi of air: 44 (1 − 52.7/74.7) = 13.0 gal, three and a half minutes, four buckets."""
-    told = drain_view(facts_for(document().system, document().settings), 60 * PSI, "us")
+    """44 gal at 60 psi with 38 psi of air: 44 (1 − 52.7/74.7) = 13.0 gal, three and a half minutes,
+    four buckets."""
+    told = view(("found.gauge", 60 * PSI)).drain
     assert told is not None
-    assert told.volume_m3 == pytest.approx(44 * GAL * (1 - (38 * PSI + SEA_LEVEL) / (60 * PSI + SEA_LEVEL)))
+    assert told.volume_m3 == pytest.approx(
+        44 * GAL * (1 - (38 * PSI + SEA_LEVEL) / (60 * PSI + SEA_LEVEL))
+    )
     assert told.buckets == 4
     assert "13 gal" in told.says
-    air = drain_view(facts_for(compressor(), air_settings()), 100 * PSI, "us")
+    air = view(of=replace(document(), system=compressor(), settings=air_settings())).drain
     assert air is not None
     assert "free air" in air.says
 
 
 def test_odd_readings_are_asked_about_not_refused() -> None:
-    """Common practice, no source: a tank under pressure shows the system's pressure at its air valve."""
+    """Common practice, no source: a tank under pressure shows the system's pressure at its air
+    valve."""
     asked = view(("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI)).questions
     assert asked[0].slot == "found.pre_charge"
     assert "is the tank drained?" in asked[0].asks
-    drained = view(("found.gauge", 38 * PSI), ("safe.drained", True), ("found.pre_charge", 38 * PSI)).questions
+    drained = view(
+        ("found.gauge", 38 * PSI), ("safe.drained", True), ("found.pre_charge", 38 * PSI)
+    ).questions
     assert drained == ()
     assert "leaks" in view(("found.gauge", 0.0), ("found.pre_charge", 9 * PSI)).questions[0].asks
     assert "burst" in view(("found.water_at_valve", True)).questions[0].asks
-    assert "other way round" in view(("found.cut_in", 60 * PSI), ("found.cut_out", 40 * PSI)).questions[0].asks
+    assert (
+        "other way round"
+        in view(("found.cut_in", 60 * PSI), ("found.cut_out", 40 * PSI)).questions[0].asks
+    )
 
 
 def test_the_last_visit_s_figures_stand_beside_with_the_drift() -> None:
@@ -120,7 +162,8 @@ def test_the_last_visit_s_figures_stand_beside_with_the_drift() -> None:
 
 
 def test_the_air_step_says_how_much_how_long_and_what_a_low_find_means() -> None:
-    """27 found, 38 wanted, 44 gal: V·Δc/p_atm = 44·11/14.696 = 32.9 gal = 4.40 ft³; at 2 cfm 2.2 min."""
+    """27 found, 38 wanted, 44 gal: V·Δc/p_atm = 44·11/14.696 = 32.9 gal = 4.40 ft³; at 2 cfm 2.2
+    min."""
     made = view(("found.pre_charge", 27 * PSI), ("air.inflator", to_si(2, "cfm"))).air
     assert made is not None
     assert made.minutes == pytest.approx(2.2, abs=0.02)
@@ -138,15 +181,18 @@ def test_a_gauge_that_reads_low_moves_the_targets_as_shown() -> None:
     told = view(*FOUND, ("gauge.low", 1 * PSI)).set
     assert told.target_in_gauge_pa == pytest.approx(39 * PSI)
     assert told.target_out_gauge_pa == pytest.approx(59 * PSI)
-    assert told.gauge_says == "As this gauge shows them: it reads 1 psi low, for 40 psi and 60 psi."
-    assert log_of(entries(("found.cut_in", 39 * PSI), ("gauge.low", 1 * PSI))).true("found.cut_in") == pytest.approx(
-        40 * PSI
+    assert (
+        told.gauge_says
+        == "As this gauge shows them: it shows 1 psi too little, for 40 psi and 60 psi."
     )
+    assert log_of(entries(("found.cut_in", 39 * PSI), ("gauge.low", 1 * PSI))).true(
+        FOUND_CUT_IN
+    ) == pytest.approx(40 * PSI)
 
 
 def test_a_compressor_s_run_points_to_the_machine_the_room_or_the_air_used() -> None:
     machine = replace(document(), system=compressor(), settings=air_settings())
-    run = ReceiverFacts(compressor(), air_settings(), machine.practice).run_s
+    run = CompressorFigures(compressor(), air_settings(), machine.practice).run_s
     long = view(("lap", {"run_s": 1.5 * run}), of=machine).prove
     assert {cause.id for cause in long.causes} == {"use", "pump", "gauge"}
     assert "machine off" in long.tell
@@ -172,7 +218,7 @@ def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
     assert done.do == "done"
     assert done.sure > 0.9
     assert done.learned.startswith("Learned of this switch: range nut 2.")
-    again = view(*FOUND, slopes=done.slopes).set
+    again = view(*FOUND, learned=done.slopes).set
     assert again.turns
 
 
@@ -214,16 +260,22 @@ def test_one_may_turn_at_once_where_watching_first_would_save_turns() -> None:
     assert view(*near, eager=True).set.do == "turn"
 
 
-def test_two_set_points_are_set_the_higher_first_by_the_school() -> None:
+def test_two_set_points_are_set_the_higher_first_one_by_one() -> None:
     points = document(system__switch={"nuts": "points"})
     assert {turn.nut for turn in view(*FOUND, of=points).set.turns} == {"upper", "lower"}
     assert [turn.nut for turn in view(*FOUND, of=points, order="first").set.turns] == ["upper"]
 
 
 def test_a_correction_stands_where_the_wrong_try_stood() -> None:
-    wrong = Entry("a", "try", seen(30, 90, 1), at="1")
-    log = log_of([wrong, Entry("b", "try", seen(40, 60, 0.25), at="2"), Entry("c", "try", seen(39, 59, 1), "a", "3")])
-    assert [round(t.cut_out_gauge_pa / PSI) for t in log.records("try")] == [59, 60]
+    wrong = Record("a", "try", seen(30, 90, 1), at="1")
+    log = log_of(
+        [
+            wrong,
+            Record("b", "try", seen(40, 60, 0.25), at="2"),
+            Record("c", "try", seen(39, 59, 1), "a", "3"),
+        ]
+    )
+    assert [round(t.cut_out_gauge_pa / PSI) for t in log.all(TRY)] == [59, 60]
 
 
 def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked() -> None:
@@ -241,7 +293,9 @@ def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked(
     assert "knee" in little.tell
     right = view(("lap", {"run_s": 40.0}), ("bucket", {**caught, "caught_m3": 11.4 * GAL})).prove
     assert right.causes[0].id == "pump"
-    leak = view(("leak", {"first_gauge_pa": 60 * PSI, "later_gauge_pa": 58 * PSI, "seconds": 600})).prove
+    leak = view(
+        ("leak", {"first_gauge_pa": 60 * PSI, "later_gauge_pa": 58 * PSI, "seconds": 600})
+    ).prove
     assert "runs away" in leak.measured[0].says
 
 
@@ -264,13 +318,24 @@ def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked(
         ("set.turned", {"first": "much"}, ["value.first"]),
         ("lap", {"run_s": -1}, ["value.run_s"]),
         ("lap", 7, ["value"]),
-        ("bucket", {"from_gauge_pa": 2e5, "to_gauge_pa": 3e5, "caught_m3": 0.01}, ["value.to_gauge_pa"]),
-        ("leak", {"first_gauge_pa": 2e5, "later_gauge_pa": 3e5, "seconds": 60}, ["value.later_gauge_pa"]),
+        (
+            "bucket",
+            {"from_gauge_pa": 2e5, "to_gauge_pa": 3e5, "caught_m3": 0.01},
+            ["value.to_gauge_pa"],
+        ),
+        (
+            "leak",
+            {"first_gauge_pa": 2e5, "later_gauge_pa": 3e5, "seconds": 60},
+            ["value.later_gauge_pa"],
+        ),
         ("drain", [[0, 4e5], [1, 3e5]], []),
         ("drain", [[1, 4e5], [0, 3e5]], ["value"]),
         ("drain", [[0, "x"], [1, 2]], ["value"]),
         ("note", {"text": "x" * 501}, ["value.text"]),
         ("weather", 1, ["slot"]),
+        ("safe.weather", True, ["slot"]),
+        ("safe.cover", True, []),
+        ("safe.power_off", None, ["value"]),
     ],
 )
 def test_every_record_is_checked_by_field(slot: str, value: Any, paths: list[str]) -> None:
@@ -280,20 +345,32 @@ def test_every_record_is_checked_by_field(slot: str, value: Any, paths: list[str
 def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None:
     low_plate = document(system__tanks__0__max_gauge_pa=50 * PSI)
     off = (("safe.power_off", True), ("safe.proved_dead", True))
-    over = view(*FOUND, *off, ("try", seen(36, 56, 2)), ("air.left", 30 * PSI), ("air.cap", True), of=low_plate).over
-    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [("Cut-in", 36 * PSI), ("Cut-out", 56 * PSI)]
+    over = view(
+        *FOUND,
+        *off,
+        ("try", seen(36, 56, 2)),
+        ("air.left", 30 * PSI),
+        ("air.cap", True),
+        of=low_plate,
+    ).handover
+    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [
+        ("Cut-in", 36 * PSI),
+        ("Cut-out", 56 * PSI),
+    ]
     assert {check.id for check in over.checks if check.done} == {"cap"}
     assert over.remaining[0].verdict == "stop"
     assert "Power is still off." in over.still_open
     assert any("not 38 psi" in line for line in over.still_open)
     assert any("not called set" in line for line in over.still_open)
     machine = replace(document(), system=compressor(), settings=air_settings())
-    assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).over.checks}
-    assert view(("signed", "A. Technician")).over.signed == "A. Technician"
+    assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).handover.checks}
+    assert view(("signed", "A. Technician")).handover.signed == "A. Technician"
 
 
 def test_the_rail_says_how_far_each_step_is() -> None:
-    rail = {step.step: step for step in view(*FOUND, ("safe.power_off", True), ("place", "set")).rail}
+    rail = {
+        step.step: step for step in view(*FOUND, ("safe.power_off", True), ("place", "set")).rail
+    }
     assert rail["safe"].state == "begun"
     assert rail["read"].says.startswith("2 of")
     assert view(("place", "prove")).place == "prove"

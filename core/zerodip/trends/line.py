@@ -1,8 +1,9 @@
-"""A straight line through readings over time; what a tank loses between visits, and when it has lost too much.
+"""A straight line through readings over time; what a tank loses between visits, and when it has
+lost too much.
 
-Times in years, values in any one unit; every reading has the same standard deviation. Source: ordinary least squares; the
-interval of a crossing is Fieller's (E. C. Fieller, "Some problems in interval estimation", J. R. Stat. Soc. B, 1954; from
-memory).
+Times in years, values in any one unit; every reading has the same standard deviation. Source:
+ordinary least squares; the interval of a crossing is Fieller's (E. C. Fieller, "Some problems in
+interval estimation", J. R. Stat. Soc. B, 1954; from memory).
 """
 
 import math
@@ -31,7 +32,8 @@ class Line:
 
 @dataclass(frozen=True)
 class Crossing:
-    """In how many years a falling value meets a limit: likeliest, and at nine in ten between; None: never, or not to be told."""
+    """In how many years a falling value meets a limit: likeliest, and at nine in ten between; None:
+    never, or not to be told."""
 
     likely: float | None
     earliest: float | None
@@ -39,8 +41,18 @@ class Crossing:
 
 
 def fit(years: Sequence[float], values: Sequence[float], reading_sd: float) -> Line | None:
-    """The least-squares line; None with fewer than two readings at different times. The spread of a reading is taken as at least
-    `reading_sd`, more where four or more readings scatter more about the line."""
+    """The least-squares line; None with fewer than two readings at different times. The spread of a
+    reading is taken as at least `reading_sd`, more where four or more readings scatter more about
+    the line.
+
+    Args:
+        years: When each value was read, years.
+        values: The values, as many as years.
+        reading_sd: Standard deviation of a reading, in the value's unit, 0 or more.
+
+    Returns:
+        The line; None with too few readings.
+    """
     count = len(years)
     if count < 2:
         return None
@@ -48,15 +60,31 @@ def fit(years: Sequence[float], values: Sequence[float], reading_sd: float) -> L
     width = sum((year - middle) ** 2 for year in years)
     if width < 1e-9:
         return None
-    slope = sum((year - middle) * (v - value) for year, v in zip(years, values, strict=True)) / width
-    scatter = sum((v - value - slope * (year - middle)) ** 2 for year, v in zip(years, values, strict=True))
+    slope = (
+        sum((year - middle) * (v - value) for year, v in zip(years, values, strict=True)) / width
+    )
+    scatter = sum(
+        (v - value - slope * (year - middle)) ** 2 for year, v in zip(years, values, strict=True)
+    )
     seen = math.sqrt(scatter / (count - 2)) if count >= 4 else 0.0
     return Line(middle, value, slope, max(reading_sd, seen) / math.sqrt(width))
 
 
-def losses(spans: Sequence[float], lost: Sequence[float], reading_sd: float) -> tuple[float, float] | None:
-    """Loss per year and its standard deviation from what was lost over each span (years) between a value left and the value found
-    next: least squares through nothing lost in no time. Each loss is the difference of two readings. None without a span."""
+def losses(
+    spans: Sequence[float], lost: Sequence[float], reading_sd: float
+) -> tuple[float, float] | None:
+    """Loss per year and its standard deviation from what was lost over each span (years) between a
+    value left and the value found next: least squares through nothing lost in no time. Each loss is
+    the difference of two readings. None without a span.
+
+    Args:
+        spans: Years from a value left to the value found next, each above 0.
+        lost: What was lost over each span, in the value's unit.
+        reading_sd: Standard deviation of a reading, in the value's unit, 0 or more.
+
+    Returns:
+        Loss per year and its standard deviation; None without a span.
+    """
     width = sum(span**2 for span in spans)
     if width < 1e-9:
         return None
@@ -67,8 +95,19 @@ def losses(spans: Sequence[float], lost: Sequence[float], reading_sd: float) -> 
 
 
 def falls_to(value: float, limit: float, reading_sd: float, rate: tuple[float, float]) -> Crossing:
-    """When a value left (read with `reading_sd`) has fallen to `limit` at `rate` (per year, mean and standard deviation). Already
-    there: at once. A rate that may be nothing at nine in ten has no latest time."""
+    """When a value left (read with `reading_sd`) has fallen to `limit` at `rate` (per year, mean
+    and standard deviation). Already there: at once. A rate that may be nothing at nine in ten has
+    no latest time.
+
+    Args:
+        value: The value left.
+        limit: The value at which it counts as fallen, in the same unit.
+        reading_sd: Standard deviation of a reading, in the value's unit, 0 or more.
+        rate: Loss per year: mean and standard deviation, in the same unit.
+
+    Returns:
+        When: likely, earliest and latest.
+    """
     room, (mean, sd) = value - limit, rate
     if room <= 0:
         return Crossing(0.0, 0.0, 0.0)

@@ -1,1 +1,1 @@
-"""The visit: what is recorded on the way through its six steps, and what to do next."""
+"""The visit: what is recorded on the way through its steps, and what to do next."""

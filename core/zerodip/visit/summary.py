@@ -1,13 +1,22 @@
-"""What a visit found and left, freed of what its gauges are known to read low by."""
+"""What a visit found and left, freed of what its gauges are known to show too little by."""
 
 import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ..units import text
-from .records import SYSTEM_GAUGE, Entry, Log, log_of
+from zerodip.units import text
+from zerodip.visit.log import Log, Record, log_of
+from zerodip.visit.slots import (
+    AIR_LEFT,
+    DIP_SEEN,
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_PRE_CHARGE,
+    LAP,
+    TRY,
+)
 
-__all__ = ["Points", "Summary", "band", "figures", "summary", "told"]
+__all__ = ["Points", "Summary", "points_says", "summarize_log", "summarize_visit", "summary_says"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,32 +39,46 @@ class Summary:
     dip: bool | None
 
 
-def summary(entries: Iterable[Entry]) -> Summary:
-    """A visit's figures from its entries, oldest first."""
-    return figures(log_of(entries))
+def summarize_visit(records: Iterable[Record]) -> Summary:
+    """A visit's figures from its records, oldest first.
+
+    Args:
+        records: The visit's records, oldest first.
+
+    Returns:
+        The visit's figures.
+    """
+    return summarize_log(log_of(records))
 
 
-def figures(log: Log) -> Summary:
-    """A visit's figures from its log."""
+def summarize_log(log: Log) -> Summary:
+    """A visit's figures from its log.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        The visit's figures.
+    """
     found = Points(
-        cut_in_gauge_pa=log.true("found.cut_in"),
-        cut_out_gauge_pa=log.true("found.cut_out"),
-        pre_charge_gauge_pa=log.true("found.pre_charge"),
+        cut_in_gauge_pa=log.true(FOUND_CUT_IN),
+        cut_out_gauge_pa=log.true(FOUND_CUT_OUT),
+        pre_charge_gauge_pa=log.true(FOUND_PRE_CHARGE),
     )
-    laps = log.records("lap")
+    laps = log.all(LAP)
     return Summary(
         found=found,
         left=_left(log, found),
         run_s=statistics.median(lap.run_s for lap in laps) if laps else None,
-        tries=sum(1 for each in log.records("try") if each.first or each.second),
-        dip=log.value("prove.dip"),
+        tries=sum(each.turned for each in log.all(TRY)),
+        dip=log.value(DIP_SEEN),
     )
 
 
 def _left(log: Log, found: Points) -> Points:
-    """The last look at the switch, and the pre-charge read again; as found where nothing was done."""
-    looks, low = log.records("try"), log.low_by(SYSTEM_GAUGE)
-    charge = log.true("air.left")
+    """The last look at the switch, and the pre-charge read again; as found where nothing was
+    done."""
+    looks, low, charge = log.all(TRY), log.low_by(TRY), log.true(AIR_LEFT)
     return Points(
         cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,
         cut_out_gauge_pa=looks[-1].cut_out_gauge_pa + low if looks else found.cut_out_gauge_pa,
@@ -63,9 +86,18 @@ def _left(log: Log, found: Points) -> Points:
     )
 
 
-def told(done: Summary, units: str) -> str:
-    """A visit in one line: found, left where that differs, tries, run and dip; "" where nothing was read."""
-    found, left = band(done.found, units), band(done.left, units)
+def summary_says(done: Summary, units: str) -> str:
+    """A visit in one line: found, left where that differs, tries, run and dip; "" where nothing was
+    read.
+
+    Args:
+        done: The visit's figures.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The words; empty where nothing was read.
+    """
+    found, left = points_says(done.found, units), points_says(done.left, units)
     said = [f"found {found}"] if found else []
     said += [f"left {left}"] if left and left != found else []
     said += [f"{done.tries} tr{'y' if done.tries == 1 else 'ies'}"] if done.tries else []
@@ -75,10 +107,17 @@ def told(done: Summary, units: str) -> str:
     return line[:1].upper() + line[1:]
 
 
-def band(points: Points, units: str) -> str:
-    """The points that were read, as "40 psi / 60 psi, air 38 psi"."""
-    pair = [text(p, "pressure", units) for p in (points.cut_in_gauge_pa, points.cut_out_gauge_pa) if p is not None]
+def points_says(points: Points, units: str) -> str:
+    """The points that were read, as "40 psi / 60 psi, air 38 psi".
+
+    Args:
+        points: Cut-in, cut-out and pre-charge as read.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The words.
+    """
+    read = [p for p in (points.cut_in_gauge_pa, points.cut_out_gauge_pa) if p is not None]
+    said = [" / ".join(text(point, "pressure", units) for point in read)] if read else []
     air = points.pre_charge_gauge_pa
-    return ", ".join(
-        [*([" / ".join(pair)] if pair else []), *([f"air {text(air, 'pressure', units)}"] if air is not None else [])]
-    )
+    return ", ".join([*said, *([f"air {text(air, 'pressure', units)}"] if air is not None else [])])

@@ -1,1 +1,0 @@
-"""Filling, starting and how often."""

@@ -1,0 +1,1 @@
+"""Deciding: judging settings, proposing them, weighing them side by side, sizing tanks."""

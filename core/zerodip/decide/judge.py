@@ -1,0 +1,84 @@
+"""The use case of Decide: what these settings do on this system, whether every limit is kept, and
+what each way would set."""
+
+from dataclasses import dataclass
+
+from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.limits import Limit, limits_of
+from zerodip.kinds.parts import System
+from zerodip.kinds.registry import figures_for, kind_of
+from zerodip.kinds.results import Result, results_of
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.window import Window
+from zerodip.practice.matters import WayView
+from zerodip.rules.engine import WordedFinding, run, worded, worst_verdict
+from zerodip.text.writer import Writer
+from zerodip.units import unit_for
+
+__all__ = ["Decision", "decide", "decision"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Decision:
+    """The results, the findings (worst first), the limits, the ways of pre-charging, and the
+    picture of this kind of system; the usual cautions; `verdict` is the worst finding's."""
+
+    verdict: str
+    results: tuple[Result, ...]
+    findings: tuple[WordedFinding, ...]
+    limits: tuple[Limit, ...]
+    ways: tuple[WayView, ...]
+    chart: Ribbon | Window
+    cautions: tuple[str, ...]
+
+
+def decide(
+    system: System, settings: Settings, practice: Practice | None = None, units: str = "us"
+) -> Decision:
+    """What `settings` do on `system`. Figures are SI, texts in `units` ("us", "metric", "kpa").
+    Valid wherever the dataclasses are; a missing reading gives None and "cannot tell", never a
+    guess.
+
+    Args:
+        system: Everything read off the system.
+        settings: What the technician sets.
+        practice: The practice followed; the usual if None.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What they do: figures in SI, texts in `units`.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+        InvalidInput: For settings that lack what this kind needs.
+    """
+    return decision(figures_for(system, settings, practice), units)
+
+
+def decision(figures: Figures, units: str) -> Decision:
+    """`decide` on figures at hand.
+
+    Args:
+        figures: The system's figures under its settings.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What they do: figures in SI, texts in `units`.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    unit_for("pressure", units)
+    kind, write = kind_of(figures), Writer(figures, units)
+    findings = run(kind.rules, figures)
+    limits = limits_of(kind.limits, figures, write)
+    return Decision(
+        verdict=worst_verdict(findings).value,
+        results=results_of(kind.results, figures, write),
+        findings=tuple(worded(finding, write) for finding in findings),
+        limits=limits,
+        ways=kind.ways(figures, write),
+        chart=kind.chart(figures, limits, write),
+        cautions=kind.cautions,
+    )

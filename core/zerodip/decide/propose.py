@@ -1,0 +1,230 @@
+"""One press: which settings to take on this system, why, and what each other way would cost."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from zerodip.decide.options import Judged, Option, judged, option_of
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.key_presses import nearest
+from zerodip.kinds.parts import System
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.rules.engine import Verdict
+from zerodip.text.writer import Writer
+from zerodip.units import PSI, band, text
+
+__all__ = ["Proposal", "candidates", "propose"]
+
+_ALTERNATIVES = 3
+_LONG_ENOUGH = 0.9  # of the longest run: nobody turns a nut for the rest
+_SAME_PA = 1.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Proposal:
+    """The settings proposed beside those of now, why these, the next best ways, and the usual
+    switch settings."""
+
+    proposed: Option
+    now: Option
+    same: bool
+    why: tuple[str, ...]
+    alternatives: tuple[Option, ...]
+    usual: tuple[Option, ...]
+
+
+def candidates(figures: Figures, units: str) -> list[Settings]:
+    """Settings worth trying, today's among them, each once.
+
+    Args:
+        figures: The system's figures under its settings.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Settings worth trying.
+    """
+    found = [*kind_of(figures).proposing.candidates(figures, units), figures.settings]
+    return list({_key(settings): settings for settings in found}.values())
+
+
+def _key(settings: Settings) -> tuple[float, ...]:
+    air = settings.pre_charge_gauge_pa
+    points = (
+        round(settings.cut_in_gauge_pa),
+        round(settings.cut_out_gauge_pa),
+        -1 if air is None else round(air),
+    )
+    return (*points, bool(settings.air_renewed))
+
+
+def propose(
+    system: System, settings: Settings, practice: Practice | None = None, units: str = "us"
+) -> Proposal:
+    """The best of the settings worth trying: no limit passed, the wanted pressure kept, then the
+    fewest cautions, then a run within a tenth of the longest, then the least change. Settings are
+    in whole steps of the pressure unit in `units`.
+
+    Args:
+        system: Everything read off the system.
+        settings: What the technician sets.
+        practice: The practice followed; the usual if None.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Today's settings, the best, the next best and the usual ones.
+
+    Raises:
+        InvalidInput: For settings that lack what this kind needs.
+        UnknownUnit: For a unit system that is not known.
+    """
+    followed = practice or Practice()
+    now = judged(system, settings, followed)
+    others = (each for each in candidates(now.figures, units) if each != settings)
+    tried = [now, *(judged(system, each, followed) for each in others)]
+    return _Choice(system, now, tried, units).proposal()
+
+
+class _Choice:
+    """The ways tried, against the pressure wanted."""
+
+    def __init__(self, system: System, now: Judged, tried: list[Judged], units: str) -> None:
+        self.system, self.now, self.tried, self.units = system, now, tried, units
+        self.kind = kind_of(now.figures)
+        self.floor_pa = self.kind.proposing.floor_pa(now.figures)
+        self.ranked = self._ranked()
+        self.best = self.ranked[0]
+
+    def proposal(self) -> Proposal:
+        units = self.units
+        return Proposal(
+            proposed=option_of(self.best, "proposed", "Proposed", units),
+            now=option_of(self.now, "now", "As set now", units, self._cost(self.now)),
+            same=self.best.settings == self.now.settings,
+            why=tuple(self._why()),
+            alternatives=tuple(
+                option_of(way, f"way-{at}", _title(way.settings, units), units, self._cost(way))
+                for at, way in enumerate(self._apart(), 1)
+            ),
+            usual=tuple(self._usual(low, high) for low, high in self.kind.proposing.usual_psi),
+        )
+
+    def _ranked(self) -> list[Judged]:
+        """Best first. Among the best by limits and cautions, runs within a tenth of the longest
+        count as equally long: for a few seconds nobody turns a nut or makes the pump work
+        harder."""
+        best = min(self._standing(way) for way in self.tried)
+        longest = max(way.run_s for way in self.tried if self._standing(way) == best)
+        return sorted(self.tried, key=lambda way: self._rank(way, _LONG_ENOUGH * longest))
+
+    def _standing(self, way: Judged) -> tuple[int, bool, int]:
+        return way.count(Verdict.STOP), not self._wanted(way), way.count(Verdict.CAUTION)
+
+    def _wanted(self, way: Judged) -> bool:
+        """Whether it keeps the wanted pressure."""
+        return way.settings.cut_in_gauge_pa >= self.floor_pa - _SAME_PA
+
+    def _rank(self, way: Judged, long_enough: float) -> tuple[float, ...]:
+        now, to = self.now.settings, way.settings
+        change = abs(to.cut_in_gauge_pa - now.cut_in_gauge_pa) + abs(
+            to.cut_out_gauge_pa - now.cut_out_gauge_pa
+        )
+        short = way.run_s < long_enough
+        preference = self.kind.proposing.preference(way.figures)
+        return (
+            *self._standing(way),
+            short,
+            -way.run_s if short else 0.0,
+            -preference,
+            change,
+            -way.run_s,
+        )
+
+    def _apart(self) -> list[Judged]:
+        """The next best ways, each with set points of its own; today's stands in the table
+        anyway."""
+        found: dict[tuple[float, float], Judged] = {}
+        for way in self.ranked[1:]:
+            if way.settings != self.now.settings:
+                found.setdefault((way.settings.cut_in_gauge_pa, way.settings.cut_out_gauge_pa), way)
+        return list(found.values())[:_ALTERNATIVES]
+
+    def _cost(self, way: Judged) -> str:
+        """What this way costs against the best: what it breaks that the best keeps, or else the
+        shorter run."""
+        kept, write = (
+            {finding.rule.id for finding in self.best.broken},
+            Writer(way.figures, self.units),
+        )
+        broken = [
+            write.fill(finding.rule.fails) for finding in way.broken if finding.rule.id not in kept
+        ]
+        if broken:
+            return "; ".join(broken) + "."
+        if not self._wanted(way):
+            return "Less pressure than wanted."
+        if round(way.run_s) < round(self.best.run_s):
+            ran, best = (
+                text(each, "duration", self.units) for each in (way.run_s, self.best.run_s)
+            )
+            return f"Runs {ran} instead of {best}."
+        return "" if way.settings == self.best.settings else "As good, but more to turn."
+
+    def _why(self) -> Iterator[str]:
+        figures, proposing = self.best.figures, self.kind.proposing
+        write = Writer(figures, self.units)
+        floor = text(self.floor_pa, "pressure", self.units)
+        said = [
+            write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
+            self._aired(),
+            self._limits(write),
+            self._unread(),
+            write.fill(proposing.why(figures)) or self._runs(),
+        ]
+        yield from (line for line in said if line)
+        if self.best.settings == self.now.settings:
+            yield "It is what is set now: nothing to gain by turning."
+
+    def _aired(self) -> str:
+        if not self.best.settings.air_renewed or self.now.settings.air_renewed:
+            return ""
+        gives = self.kind.proposing.aired(self.best.figures)
+        return Writer(self.best.figures, self.units).fill(gives)
+
+    def _runs(self) -> str:
+        if not self.best.run_s:
+            return ""
+        ran = text(self.best.run_s, "duration", self.units)
+        return (
+            f"Runs {ran}: of {len(self.tried)} settings tried, none that is as good runs a tenth"
+            " longer."
+        )
+
+    def _limits(self, write: Writer) -> str:
+        names = "; ".join(write.fill(finding.rule.fails) for finding in self.best.broken)
+        if self.best.count(Verdict.STOP):
+            return f"No setting alone keeps every limit. What is left: {names}."
+        if self.best.count(Verdict.CAUTION):
+            return f"No limit is passed. Cautions that no setting tried removes: {names}."
+        return "No limit is passed and nothing calls for caution."
+
+    def _unread(self) -> str:
+        """A limit that could not be judged is said, never passed over."""
+        unread = [reading.title for finding in self.best.findings for reading in finding.missing]
+        listed = "; ".join(dict.fromkeys(unread))
+        return f"Limits not judged, for want of a reading: {listed}." if unread else ""
+
+    def _usual(self, low_psi: int, high_psi: int) -> Option:
+        """A usual switch setting with the pre-charge of the practice."""
+        low, high = (nearest(psi * PSI, self.units) for psi in (low_psi, high_psi))
+        air = self.kind.proposing.usual_charge_pa(self.now.figures, low)
+        settings = replace(
+            self.now.settings, cut_in_gauge_pa=low, cut_out_gauge_pa=high, pre_charge_gauge_pa=air
+        )
+        way = judged(self.system, settings, self.now.figures.practice)
+        id, title = f"usual-{low_psi}-{high_psi}", _title(settings, self.units)
+        return option_of(way, id, title, self.units, self._cost(way))
+
+
+def _title(settings: Settings, units: str) -> str:
+    said = band(settings.cut_in_gauge_pa, settings.cut_out_gauge_pa, units)
+    return f"{said}, re-aired" if settings.air_renewed else said

@@ -1,0 +1,172 @@
+"""The use case of the report: a visit told to the customer, and to whoever comes next."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from zerodip.decide.judge import decision
+from zerodip.documents.label import SwitchLabel, label_of
+from zerodip.errors import InvalidInput
+from zerodip.fileformat.document import Document
+from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.registry import figures_for, kind_of
+from zerodip.kinds.results import results_of
+from zerodip.kinds.settings import Settings
+from zerodip.kinds.window import Window
+from zerodip.switch.belief import CLASSES
+from zerodip.switch.learned import Learned
+from zerodip.switch.words import turn_words
+from zerodip.text.writer import Writer
+from zerodip.units import text
+from zerodip.visit.corrections import Correction, corrections_view
+from zerodip.visit.log import Log, Record, log_of
+from zerodip.visit.slots import REMARK, TRY
+from zerodip.visit.steps.handover import Check, Remaining, handover_view
+from zerodip.visit.steps.set_switch import set_view
+from zerodip.visit.summary import Points, summarize_log
+
+__all__ = ["BeforeAfter", "Report", "report"]
+
+_NONE = "not read"
+
+
+@dataclass(frozen=True, kw_only=True)
+class BeforeAfter:
+    """One figure before and after the visit, in words; "" where it cannot be told."""
+
+    id: str
+    title: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Report:
+    """A visit in words. `points` as found and as left; `figures` worked out from them,
+    `measured_run` the median by stopwatch; `turns` one line a try; `advice` says first whether
+    anything must not stay so; the picture as in Decide, with the points as left."""
+
+    points: tuple[BeforeAfter, ...]
+    figures: tuple[BeforeAfter, ...]
+    measured_run: str
+    turns: tuple[str, ...]
+    checks: tuple[Check, ...]
+    remaining: tuple[Remaining, ...]
+    still_open: tuple[str, ...]
+    remarks: tuple[str, ...]
+    corrections: tuple[Correction, ...]
+    cautions: tuple[str, ...]
+    signed: str
+    label: SwitchLabel
+    chart: Ribbon | Window
+
+
+def report(
+    document: Document,
+    records: Sequence[Record],
+    units: str = "us",
+    closed_at: str | None = None,
+    learned: Learned = (),
+) -> Report:
+    """The report of a visit with `records` (oldest first) on a system by its file; `closed_at` ISO
+    8601. Settings that were left and make no possible band are told as they were read, with no
+    figures worked out from them. Raises UnknownUnit for a unit system that is not known."""
+    log, ours = log_of(records), document.figures()
+    done = summarize_log(log)
+    left, found = (
+        _figures_at(document, done.left) or ours,
+        _figures_at(document, done.found, whole=True),
+    )
+    setting, air = set_view(ours, log, units, learned), kind_of(ours).visit.air(ours, log, units)
+    handover = handover_view(left, log, done, air, setting, units)
+    decided = decision(left, units)
+    return Report(
+        points=tuple(
+            BeforeAfter(
+                id=row.title,
+                title=row.title,
+                before=_said(row.found_gauge_pa, units),
+                after=_said(row.left_gauge_pa, units),
+            )
+            for row in handover.rows
+        ),
+        figures=_figures(found, left, units),
+        measured_run="" if done.run_s is None else text(done.run_s, "duration", units),
+        turns=_turns(ours, log, units),
+        checks=handover.checks,
+        remaining=handover.remaining,
+        still_open=handover.still_open,
+        remarks=tuple(remark.text for remark in log.all(REMARK)),
+        corrections=corrections_view(records, closed_at, units).corrections if closed_at else (),
+        cautions=decided.cautions,
+        signed=handover.signed,
+        label=label_of(left, units),
+        chart=decided.chart,
+    )
+
+
+def _said(gauge_pa: float | None, units: str) -> str:
+    return _NONE if gauge_pa is None else text(gauge_pa, "pressure", units)
+
+
+def _figures_at(document: Document, points: Points, whole: bool = False) -> Figures | None:
+    """The system at the points read; those not read are as set, or nothing is told where the
+    `whole` is asked for."""
+    settings = document.settings
+    if whole and None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
+        return None
+    if whole and settings.pre_charge_gauge_pa is not None and points.pre_charge_gauge_pa is None:
+        return None
+    try:
+        return figures_for(document.system, _at(settings, points), document.practice)
+    except InvalidInput:
+        return None
+
+
+def _at(settings: Settings, points: Points) -> Settings:
+    """The settings with the points that were read. A system that is set without a pre-charge stays
+    so."""
+    charge = None if settings.pre_charge_gauge_pa is None else points.pre_charge_gauge_pa
+    return replace(
+        settings,
+        cut_in_gauge_pa=_or(points.cut_in_gauge_pa, settings.cut_in_gauge_pa),
+        cut_out_gauge_pa=_or(points.cut_out_gauge_pa, settings.cut_out_gauge_pa),
+        pre_charge_gauge_pa=settings.pre_charge_gauge_pa if charge is None else charge,
+    )
+
+
+def _or(read: float | None, set_to: float) -> float:
+    return set_to if read is None else read
+
+
+def _figures(found: Figures | None, left: Figures, units: str) -> tuple[BeforeAfter, ...]:
+    specs = kind_of(left).results
+    before = (
+        {}
+        if found is None
+        else {r.id: r.text for r in results_of(specs, found, Writer(found, units))}
+    )
+    after = {result.id: result for result in results_of(specs, left, Writer(left, units))}
+    return tuple(
+        BeforeAfter(id=id, title=after[id].title, before=before.get(id, ""), after=after[id].text)
+        for id in kind_of(left).report
+        if id in after
+    )
+
+
+def _turns(figures: Figures, log: Log, units: str) -> tuple[str, ...]:
+    """One line for each try: the turns made and what the gauge then showed."""
+    nuts, told = CLASSES[figures.switch.nuts].nuts, []
+    for each in log.all(TRY):
+        made = [
+            f"{nut.title} {turn_words(t)}"
+            for nut, t in zip(nuts, (each.first, each.second), strict=False)
+            if t
+        ]
+        low, high = (
+            text(point, "pressure", units)
+            for point in (each.cut_in_gauge_pa, each.cut_out_gauge_pa)
+        )
+        did = ", ".join(made) or "watched"
+        told.append(f"{did[0].upper()}{did[1:]}: {low} / {high}")
+    return tuple(told)

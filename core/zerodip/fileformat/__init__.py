@@ -1,0 +1,1 @@
+"""The file format: fields, documents, their schema, and files to begin with."""

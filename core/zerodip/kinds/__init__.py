@@ -1,0 +1,1 @@
+"""The kinds of system: one folder each, listed in `zerodip.kinds.registry`."""

@@ -1,0 +1,83 @@
+"""Air compressors and their receivers."""
+
+from zerodip.kinds.cautions import CODES, FIRST_FILL, MAINS
+from zerodip.kinds.compressor.candidates import USUAL_PSI, candidates, floor_pa, keeps
+from zerodip.kinds.compressor.causes import causes, measured, tell
+from zerodip.kinds.compressor.chart import air_ribbon
+from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.compressor.limits import LIMITS
+from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
+from zerodip.kinds.compressor.results import RESULTS
+from zerodip.kinds.compressor.rules import RULES
+from zerodip.kinds.compressor.sizing import resized, target
+from zerodip.kinds.compressor.visit import CHECKS, READ, STEPS, drain
+from zerodip.kinds.nominal_sizes import tank_sizes_m3
+from zerodip.kinds.protocol import Diagnosis, Kind, Proposing, Simulating, Sizing, VisitParts
+from zerodip.kinds.templates import usual_settings
+from zerodip.units import PSI, to_si
+
+__all__ = ["AIR_COMPRESSOR"]
+
+_STORED_AIR = (
+    "Hot parts and stored air: eye and ear protection, bleed slowly, never plug, remove or raise a"
+    " safety valve."
+)
+
+
+def _most_use_m3_s(figures: CompressorFigures) -> float:
+    return max(figures.store.flows_m3_s[0], figures.use_m3_s or 0.0) * 1.2
+
+
+AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
+    id=COMPRESSOR,
+    title="Air compressor",
+    model=CompressorSystem,
+    figures=CompressorFigures,
+    template={
+        "system": {
+            "receivers": [{"volume_m3": to_si(60, "gal")}],
+            "pump": {"points": [{"gauge_pa": 90 * PSI, "flow_m3_s": to_si(10, "cfm")}]},
+        },
+        "settings": usual_settings(100, 125, None),
+    },
+    cautions=(MAINS, _STORED_AIR, FIRST_FILL, CODES),
+    rules=RULES,
+    limits=LIMITS,
+    results=RESULTS,
+    report=("between", "run", "starts", "duty"),
+    chart=air_ribbon,
+    visit=VisitParts(make_safe=STEPS, read=READ, checks=CHECKS, drain=drain),
+    proposing=Proposing(
+        candidates=candidates,
+        floor_pa=floor_pa,
+        usual_psi=USUAL_PSI,
+        shown=("between", "run", "pump_up", "starts", "duty"),
+        keeps=keeps,
+    ),
+    sizing=Sizing(
+        resized=resized,
+        have_m3=lambda figures: figures.volume_m3,
+        run_s=lambda figures: figures.run_s,
+        starts_per_s=lambda figures: figures.worst_starts_per_s,
+        target=target,
+        nominal_m3=tank_sizes_m3,
+        no_more=(
+            "Six receivers are the most that a file holds: put a bigger one in place of one that is"
+            " there."
+        ),
+    ),
+    simulating=Simulating(
+        store=lambda figures: figures.store,
+        most_draw_m3_s=_most_use_m3_s,
+        worst_draw_m3_s=lambda figures: figures.worst_draw_m3_s,
+        steady="",
+        dip=lambda seconds: f"the receiver empty for {seconds:.0f} s",
+    ),
+    diagnosis=Diagnosis(
+        tests=("leak",),
+        run_s=lambda figures: figures.run_s,
+        measured=measured,
+        causes=causes,
+        tell=tell,
+    ),
+)

@@ -1,0 +1,89 @@
+"""The results of compressors."""
+
+from zerodip.kinds.compressor.figures import CompressorFigures as C
+from zerodip.kinds.results import ResultSpec
+from zerodip.rules.sources import DOE_AIR, GAS_LAW, MASS_BALANCE, SUMP_LAW
+
+__all__ = ["RESULTS"]
+
+
+def _use_known(figures: C) -> bool:
+    return figures.use_m3_s is not None
+
+
+def _leak_note(figures: C) -> str:
+    return f"{C.leak_share} of the delivery" if figures.leak_share is not None else ""
+
+
+RESULTS: tuple[ResultSpec[C], ...] = (
+    ResultSpec(
+        id="cut_out",
+        title="Cut-out, judged at the click",
+        figure=C.cut_out_pa,
+        formula=(
+            f"The gauge then settles from {C.cut_out_pa} to {C.settled_pa}: p·T/(T + ΔT), absolute,"
+            f" with air {C.click_warming_k} warmer than the room."
+        ),
+        source=GAS_LAW,
+        note=lambda figures: f"settles to {C.settled_pa}",
+    ),
+    ResultSpec(
+        id="between",
+        title="Free air between the points",
+        figure=C.between_m3,
+        formula=(
+            f"V·Δp / atmosphere = {C.volume_m3} × {C.differential_pa} / {C.atmosphere_pa} = "
+            f"{C.between_m3}."
+        ),
+        source=GAS_LAW,
+    ),
+    ResultSpec(
+        id="run",
+        title="Pump run, nothing used",
+        figure=C.run_s,
+        formula=(
+            f"∫ V dp / (atmosphere · FAD) from cut-in to cut-out = {C.run_s}; mean delivery "
+            f"{C.mean_flow_m3_s}."
+        ),
+        source=MASS_BALANCE,
+    ),
+    ResultSpec(
+        id="pump_up",
+        title="Pump-up from empty",
+        figure=C.pump_up_s,
+        formula=f"∫ V dp / (atmosphere · FAD) from nothing to cut-out = {C.pump_up_s}.",
+        source=MASS_BALANCE,
+    ),
+    ResultSpec(
+        id="starts",
+        title="Starts, worst hour",
+        figure=C.worst_starts_per_s,
+        formula=(
+            f"1 / (A/Q_use + ∫ dA/(FAD − Q_use)) is largest at {C.worst_draw_m3_s}; for a constant"
+            " delivery FAD/(4 A)."
+        ),
+        source=SUMP_LAW,
+        note=lambda figures: "" if figures.worst is None else f"at {C.worst_draw_m3_s}",
+    ),
+    ResultSpec(
+        id="duty",
+        title="Duty at this use",
+        figure=C.duty,
+        formula=f"On / (on + off) at {C.use_m3_s}: {C.duty}, {C.use_starts_per_s}.",
+        source=MASS_BALANCE,
+        note=lambda figures: f"starting {C.use_starts_per_s}",
+        shown=_use_known,
+    ),
+    ResultSpec(
+        id="leak",
+        title="Leak",
+        figure=C.leak_m3_s,
+        formula=(
+            f"V·Δp / (t·atmosphere) = {C.leak_m3_s}, mean over the watch; times {C.leak_factor} at "
+            "its first pressure."
+        ),
+        source=DOE_AIR,
+        note=_leak_note,
+        shown=lambda figures: figures.leak_m3_s is not None,
+    ),
+)

@@ -1,0 +1,51 @@
+"""A visit to a compressor: making safe, bleeding, what is seen to before leaving."""
+
+from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.steps import (
+    BYSTANDERS,
+    COVER,
+    LABELLED,
+    POWER_OFF,
+    PROVED_DEAD,
+    READ_LAST,
+    READ_POINTS,
+    TOLD,
+    check,
+)
+from zerodip.kinds.visit_parts import DrainView, StepSpec
+from zerodip.units import text
+
+__all__ = ["CHECKS", "READ", "STEPS", "drain"]
+
+_GLASSES = StepSpec(
+    "glasses",
+    "Eye and ear protection on; hot parts left to cool.",
+    "Head and pipes burn; air cuts.",
+)
+_BLEED = StepSpec(
+    "bled",
+    "Open the drain cock slowly, until the gauge stands at zero.",
+    "Never plug, remove or raise the safety valve.",
+    "proved_dead",
+)
+STEPS = (BYSTANDERS, _GLASSES, POWER_OFF, PROVED_DEAD, _BLEED)
+CHECKS = (COVER, check("cock_shut", "Drain cock shut, safety valve untouched."), LABELLED, TOLD)
+READ = (*READ_POINTS, *READ_LAST)
+
+
+def drain(figures: CompressorFigures, gauge_pa: float, units: str) -> DrainView:
+    """The free air that comes out of the receivers from `gauge_pa` (Pa gauge).
+
+    Args:
+        figures: The system's figures under its settings.
+        gauge_pa: Where the gauge stands, Pa.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What comes out, in figures and words.
+
+    Source: The gas law.
+    """
+    air = figures.store.held_m3(gauge_pa)
+    says = f"{text(air, 'air_volume', units)} of free air will come out: bleed slowly."
+    return DrainView(volume_m3=air, seconds=0.0, buckets=0, says=says)

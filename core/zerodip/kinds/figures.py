@@ -1,0 +1,143 @@
+"""The figures that every kind of system has."""
+
+from functools import cached_property
+
+from zerodip.kinds.parts import System
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.physics.atmosphere import pressure_abs_pa
+from zerodip.text.figure import Figure, Reading, constant, figure
+from zerodip.units import PSI
+
+__all__ = ["Figures", "less_gauge_error", "lowest_known"]
+
+_RANGE = "the switch's range, under its cover"
+
+
+def lowest_known(values: list[float | None]) -> float | None:
+    """The lowest of the values; None while any is missing.
+
+    Args:
+        values: The values, Pa gauge; None for one that is missing.
+
+    Returns:
+        Pressure, Pa gauge; None where one is missing.
+    """
+    known = [value for value in values if value is not None]
+    return min(known) if known and len(known) == len(values) else None
+
+
+def less_gauge_error(limit: Figure[float | None]) -> Figure[float | None]:
+    """A limit as the gauge may show it at most (Pa gauge): less what the gauge may be off by.
+
+    Args:
+        limit: The limit's figure, Pa gauge.
+
+    Returns:
+        The figure, Pa gauge.
+    """
+
+    def allowed(of: "Figures") -> float | None:
+        """The limit, less the gauge's error."""
+        value: float | None = getattr(of, limit.name)
+        return None if value is None else value - of.gauge_error_pa
+
+    return Figure(allowed, "pressure", limit.reading)
+
+
+class Figures:
+    """Figures of `system` under `settings`, with `practice`'s assumptions. Pure: nothing here
+    changes once computed. A figure is None where a reading that it needs is missing. Names end in
+    their unit; `_pa` is gauge unless `abs` says otherwise."""
+
+    def __init__(self, system: System, settings: Settings, practice: Practice) -> None:
+        self.settings, self.practice, self.kind = settings, practice, system.kind
+        self.switch, self.site = system.switch, system.site
+
+    differential_tolerance_pa = constant(3 * PSI, "pressure")
+    usual_differential_pa = constant(20 * PSI, "pressure")
+
+    @property
+    def dips(self) -> bool:
+        """Whether the store runs empty before the switch acts; only what has a pre-charge can."""
+        return False
+
+    @cached_property
+    def one_screw(self) -> bool:
+        """Whether one screw moves both points."""
+        return self.switch.nuts == "one"
+
+    @figure("pressure")
+    def cut_in_pa(self) -> float:
+        """Cut-in as set."""
+        return self.settings.cut_in_gauge_pa
+
+    @figure("pressure")
+    def cut_out_pa(self) -> float:
+        """Cut-out as set."""
+        return self.settings.cut_out_gauge_pa
+
+    @figure("pressure")
+    def differential_pa(self) -> float:
+        """From cut-in to cut-out."""
+        return self.cut_out_pa - self.cut_in_pa
+
+    @figure("pressure")
+    def gauge_error_pa(self) -> float:
+        """What the gauge may be off by."""
+        return self.practice.gauge_error_pa
+
+    @figure("pressure")
+    def atmosphere_pa(self) -> float:
+        """The atmosphere at the site, absolute."""
+        return pressure_abs_pa(self.site.altitude_m)
+
+    @figure("pressure")
+    def cut_in_abs_pa(self) -> float:
+        """Cut-in, absolute."""
+        return self.cut_in_pa + self.atmosphere_pa
+
+    @figure("pressure")
+    def cut_out_abs_pa(self) -> float:
+        """Cut-out, absolute."""
+        return self.cut_out_pa + self.atmosphere_pa
+
+    @figure("", Reading("system.switch.earth_present", "whether an earth wire is at the switch"))
+    def earth_present(self) -> bool | None:
+        """Whether the switch is earthed."""
+        return self.switch.earth_present
+
+    @figure("pressure", Reading("system.switch.least_cut_in_gauge_pa", _RANGE))
+    def switch_least_in_pa(self) -> float | None:
+        """The lowest cut-in of the switch's range."""
+        return self.switch.least_cut_in_gauge_pa
+
+    @figure("pressure", Reading("system.switch.most_cut_out_gauge_pa", _RANGE))
+    def switch_most_out_pa(self) -> float | None:
+        """The highest cut-out of the switch's range."""
+        return self.switch.most_cut_out_gauge_pa
+
+    @figure(
+        "pressure",
+        Reading("system.switch.least_differential_pa", "the switch's least differential"),
+    )
+    def least_differential_pa(self) -> float | None:
+        """The least differential that the switch can be set to."""
+        return self.switch.least_differential_pa
+
+    @figure(
+        "pressure",
+        Reading("system.switch.most_differential_pa", "the switch's greatest differential"),
+    )
+    def most_differential_pa(self) -> float | None:
+        """The greatest differential that the switch can be set to."""
+        return self.switch.most_differential_pa
+
+    @figure("pressure")
+    def off_differential_pa(self) -> float:
+        """How far the differential lies outside what the practice offers."""
+        most = self.usual_differential_pa * (
+            1.5 if self.practice.differential_school == "widen" else 1.0
+        )
+        return max(
+            self.usual_differential_pa - self.differential_pa, self.differential_pa - most, 0.0
+        )

@@ -1,0 +1,165 @@
+"""The limits of a system, listed once. Marks and grips of the picture, rules, the next turn of a
+nut, Rounds, Propose and the report all read this list."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from zerodip.kinds.figures import Figures
+from zerodip.rules.sources import Source, practice
+from zerodip.text.figure import Figure
+from zerodip.text.writer import Writer
+
+__all__ = [
+    "SWITCH_HIGH",
+    "SWITCH_LOW",
+    "Limit",
+    "LimitSpec",
+    "highest_allowed_pa",
+    "limits_of",
+    "lowest_limit",
+]
+
+Bounds = Literal["cut_out", "cut_in"]
+NOT_COUNTED = (
+    "A range of the switch itself, read by its own scale: nothing is hurt by the gauge's error."
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class LimitSpec:
+    """How a kind declares one limit. `at` is the limit itself (Pa gauge), `allowed` what the point
+    may be set to as the gauge shows it: less margin and gauge error. `hurts` tells that it must not
+    be passed even for a moment, while a nut is tried. `holds` tells that a grip stops there."""
+
+    id: str
+    title: str
+    bounds: Bounds
+    at: Figure[Any]
+    allowed: Figure[Any]
+    reason: str
+    source: Source
+    error_counted: bool
+    error_why: str
+    hurts: bool = False
+    holds: bool = True
+    lowest: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Limit:
+    """One limit of one system. `gauge_pa` is the limit itself, `allowed_pa` what the point that it
+    bounds may be set to (Pa gauge, as the gauge shows it); `error_counted` whether the gauge's
+    error is taken off, and `error_why` why or why not. `lowest` tells that the point must lie above
+    it rather than below."""
+
+    id: str
+    title: str
+    bounds: Bounds
+    gauge_pa: float
+    allowed_pa: float
+    reason: str
+    source: str
+    error_counted: bool
+    error_why: str
+    hurts: bool
+    holds: bool
+    lowest: bool
+
+
+def limits_of(specs: Iterable[LimitSpec], figures: Figures, write: Writer) -> tuple[Limit, ...]:
+    """The limits that are known, in the order of the kind's list, worded in the units of `write`.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+        write: Writes figures in the units asked for.
+
+    Returns:
+        The limits that are known, in order.
+    """
+    found = (
+        (spec, getattr(figures, spec.at.name), getattr(figures, spec.allowed.name))
+        for spec in specs
+    )
+    return tuple(_limit(spec, at, allowed, write) for spec, at, allowed in found if at is not None)
+
+
+def _limit(spec: LimitSpec, at: float, allowed: float, write: Writer) -> Limit:
+    return Limit(
+        id=spec.id,
+        title=spec.title,
+        bounds=spec.bounds,
+        gauge_pa=at,
+        allowed_pa=allowed,
+        reason=write.fill(spec.reason),
+        source=spec.source.line,
+        error_counted=spec.error_counted,
+        error_why=spec.error_why,
+        hurts=spec.hurts,
+        holds=spec.holds,
+        lowest=spec.lowest,
+    )
+
+
+def _allowed(specs: Iterable[LimitSpec], figures: Figures, hurts: bool) -> list[float]:
+    chosen = (
+        spec
+        for spec in specs
+        if spec.bounds == "cut_out" and not spec.lowest and (spec.hurts or not hurts)
+    )
+    values = (getattr(figures, spec.allowed.name) for spec in chosen)
+    return [value for value in values if value is not None]
+
+
+def lowest_limit(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
+    """The most that cut-out may be set to, by every limit that is known (Pa gauge); None where none
+    is.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+
+    Returns:
+        Gauge pressure, Pa; None where no limit is known.
+    """
+    return min(_allowed(specs, figures, hurts=False), default=None)
+
+
+def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float:
+    """What cut-out may not pass even for a moment, by the limits that are known (Pa gauge);
+    infinity where none is.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+
+    Returns:
+        Gauge pressure, Pa; infinity where no limit is known.
+    """
+    return min(_allowed(specs, figures, hurts=True), default=float("inf"))
+
+
+SWITCH_HIGH = LimitSpec(
+    id="switch",
+    title="switch",
+    bounds="cut_out",
+    at=Figures.switch_most_out_pa,
+    allowed=Figures.switch_most_out_pa,
+    reason=f"Held at the switch's range, {Figures.switch_most_out_pa}.",
+    source=practice("the range under the cover"),
+    error_counted=False,
+    error_why=NOT_COUNTED,
+)
+SWITCH_LOW = LimitSpec(
+    id="switch-low",
+    title="switch",
+    bounds="cut_in",
+    at=Figures.switch_least_in_pa,
+    allowed=Figures.switch_least_in_pa,
+    reason=f"Held at the low end of the switch's range, {Figures.switch_least_in_pa}.",
+    source=practice("the range under the cover"),
+    error_counted=False,
+    error_why=NOT_COUNTED,
+    lowest=True,
+)

@@ -1,0 +1,198 @@
+"""What a kind of system provides. Nobody asks which kind a system is: they ask its kind for the
+part that they need.
+
+A kind is one folder under `zerodip.kinds`, assembled there into one `Kind` or several that differ
+little, and one line of the registry. Everything that a part takes or gives is typed; the parts with
+defaults may be left out.
+"""
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Generic, Literal, TypeVar
+
+from zerodip.errors import Fault
+from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.limits import Limit, LimitSpec
+from zerodip.kinds.parts import System
+from zerodip.kinds.results import ResultSpec
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.visit_parts import (
+    AirView,
+    Cause,
+    CheckSpec,
+    DrainView,
+    Measured,
+    Question,
+    StepSpec,
+)
+from zerodip.kinds.window import Window
+from zerodip.physics.simulation import Store
+from zerodip.practice.matters import Matter, WayView
+from zerodip.rules.engine import Rule
+from zerodip.text.writer import Writer
+from zerodip.visit.log import Log
+
+__all__ = [
+    "Chart",
+    "Diagnosis",
+    "History",
+    "Kind",
+    "Label",
+    "Proposing",
+    "Simulating",
+    "Sizing",
+    "VisitParts",
+]
+
+S = TypeVar("S", bound=System)
+F = TypeVar("F", bound=Figures)
+Chart = Ribbon | Window
+ProofTest = Literal["bucket", "drain", "leak"]
+
+
+def _no_faults(system: System, settings: Settings) -> list[Fault]:
+    return []
+
+
+def _unchanged(system: S, values: Mapping[str, float | None]) -> S:
+    return system
+
+
+@dataclass(frozen=True, kw_only=True)
+class Proposing(Generic[F]):
+    """How settings are proposed. `candidates` are those worth trying, in whole steps of the unit
+    system named; `floor_pa` the cut-in that must be kept for the wanted pressure; `usual_psi` the
+    usual switch settings, `usual_charge_pa` the pre-charge that goes with such a cut-in; `shown`
+    the results of a table of options; `preference` ranks settings where a run says nothing, more is
+    better; `keeps` tells the wanted pressure, `why` what else speaks for the best, `aired` what
+    renewing the air gives back (templates)."""
+
+    candidates: Callable[[F, str], Iterable[Settings]]
+    floor_pa: Callable[[F], float] = lambda figures: 0.0
+    usual_psi: tuple[tuple[int, int], ...] = ()
+    usual_charge_pa: Callable[[F, float], float | None] = lambda figures, cut_in_pa: None
+    shown: tuple[str, ...] = ()
+    preference: Callable[[F], float] = lambda figures: 0.0
+    keeps: Callable[[F, bool, str], str] = lambda figures, kept, floor: ""
+    why: Callable[[F], str] = lambda figures: ""
+    aired: Callable[[F], str] = lambda figures: ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sizing(Generic[S, F]):
+    """How tanks are sized. `resized` puts a volume (m³) in place of what is there, or beside it
+    (None where no more fits); `settings` are those that a size is judged at; `have_m3` what is
+    there, `run_s` and `starts_per_s` what it gives; `target` the (kind, value) wanted by default;
+    `nominal_m3` the volumes usually sold, by unit system; `second` another form's volume with the
+    difference explained (a template). `starts_words` are the dimension and name of what is counted,
+    `aired` is said of what is there once it has its air again, `no_more` where no more can be
+    entered beside it, and `none_needed` where nothing is needed at all."""
+
+    resized: Callable[[S, float, bool], S | None]
+    have_m3: Callable[[F], float]
+    starts_per_s: Callable[[F], float | None]
+    target: Callable[[F], tuple[str, float]]
+    run_s: Callable[[F], float | None] = lambda figures: None
+    settings: Callable[[S, Settings], Settings] = lambda system, settings: settings
+    least_m3: float = 0.0005
+    most_m3: float = 20.0
+    nominal_m3: Callable[[str], tuple[float, ...]]
+    starts_words: tuple[str, str] = ("rate", "starts")
+    aired: str = ""
+    no_more: str = ""
+    none_needed: Callable[[F], str] = lambda figures: ""
+    second: Callable[[F, str, float, str], tuple[float, str, str] | None] = (
+        lambda figures, kind, value, units: None
+    )
+
+
+@dataclass(frozen=True, kw_only=True)
+class Simulating(Generic[F]):
+    """How the next minutes are simulated: what fills and empties, the most worth drawing (m³/s),
+    and the words of a stretch without a dip and of one with, from its seconds."""
+
+    store: Callable[[F], Store]
+    most_draw_m3_s: Callable[[F], float]
+    worst_draw_m3_s: Callable[[F], float | None]
+    steady: str
+    dip: Callable[[float], str]
+
+
+@dataclass(frozen=True, kw_only=True)
+class VisitParts(Generic[F]):
+    """What a visit asks of this kind: the steps of making safe, what comes out when it is drained
+    from a gauge pressure, the slots to read and what is odd about them, the pre-charge step, and
+    what is seen to before leaving."""
+
+    make_safe: tuple[StepSpec, ...]
+    read: tuple[str, ...]
+    checks: tuple[CheckSpec, ...]
+    drain: Callable[[F, float, str], DrainView | None] = lambda figures, gauge_pa, units: None
+    questions: Callable[[F, Log, str], list[Question]] = lambda figures, log, units: []
+    air: Callable[[F, Log, str], AirView | None] = lambda figures, log, units: None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Diagnosis(Generic[F]):
+    """What was measured beside what was predicted (bucket, drain and leak; the run is everybody's),
+    the causes of a difference by how well each fits, and the one measurement that would tell the
+    likeliest apart. `tests` are those that can be made here, beside timing runs."""
+
+    tests: tuple[ProofTest, ...] = ()
+    run_s: Callable[[F], float | None] = lambda figures: None
+    measured: Callable[[F, Log, str], Iterable[Measured]] = lambda figures, log, units: ()
+    causes: Callable[[F, Mapping[str, Measured]], Iterable[Cause]] = lambda figures, by: ()
+    tell: Callable[[tuple[Cause, ...], set[str]], str] = lambda causes, done: ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class History(Generic[F]):
+    """What is followed over the years: the end of the pre-charge's band (Pa gauge; None without
+    one), the years to the next check from the loss (Pa a year) and by which way, and the loss that
+    is usual (Pa a year)."""
+
+    band_pa: Callable[[F], float | None] = lambda figures: None
+    years: Callable[[F, float | None], float] = lambda figures, loss: 1.0
+    by: Callable[[F], str] = lambda figures: "Every year"
+    usual_loss_pa: float | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Label(Generic[F]):
+    """What stands on the label beside the switch: whether a pre-charge does, and a warning for tank
+    and taps."""
+
+    pre_charge: bool = False
+    warning: Callable[[F], str] = lambda figures: ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind(Generic[S, F]):
+    """One kind of system. `template` are the usual system and settings to begin with; `report` the
+    results that a customer can follow; `settings_faults` the faults of settings that are right by
+    themselves but not for this system; `with_found` puts figures found on a visit into it, by
+    field."""
+
+    id: str
+    title: str
+    model: type[S]
+    figures: Callable[[S, Settings, Practice], F]
+    template: Mapping[str, Mapping[str, Any]]
+    cautions: tuple[str, ...]
+    rules: tuple[Rule[F], ...]
+    limits: tuple[LimitSpec, ...]
+    results: tuple[ResultSpec[F], ...]
+    report: tuple[str, ...]
+    chart: Callable[[F, Sequence[Limit], Writer], Chart]
+    visit: VisitParts[F]
+    proposing: Proposing[F]
+    sizing: Sizing[S, F] | None = None
+    simulating: Simulating[F] | None = None
+    diagnosis: Diagnosis[F] = field(default_factory=Diagnosis)
+    history: History[F] = field(default_factory=History)
+    label: Label[F] = field(default_factory=Label)
+    ways: Callable[[F, Writer], tuple[WayView, ...]] = lambda figures, write: ()
+    matters: Callable[[F, Writer], tuple[Matter, ...]] = lambda figures, write: ()
+    settings_faults: Callable[[S, Settings], list[Fault]] = _no_faults
+    with_found: Callable[[S, Mapping[str, float | None]], S] = _unchanged

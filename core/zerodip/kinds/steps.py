@@ -1,0 +1,89 @@
+"""Steps and checks of a visit that several kinds of system share."""
+
+from zerodip.kinds.visit_parts import CheckSpec, StepSpec
+from zerodip.visit.slots import (
+    CORROSION,
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_GAUGE,
+    GAUGE_ERROR,
+    GAUGE_LOW,
+    GAUGE_USED,
+    LEAKS_SEEN,
+    RATING,
+    Slot,
+    confirmation,
+)
+
+__all__ = [
+    "AREA",
+    "BYSTANDERS",
+    "COVER",
+    "HAND_OVER",
+    "ISOLATED",
+    "LABELLED",
+    "POWER_OFF",
+    "POWER_UP",
+    "PROVED_DEAD",
+    "READ_LAST",
+    "READ_POINTS",
+    "TOLD",
+    "check",
+]
+
+POWER_OFF = StepSpec(
+    "power_off",
+    "Breaker off, both poles of 240 V; lock or tag it.",
+    "A machine's own switch is not enough: its line terminals stay live.",
+)
+PROVED_DEAD = StepSpec(
+    "proved_dead",
+    "Prove it dead at the switch, meter tried on something live before and after.",
+    after="power_off",
+)
+BYSTANDERS = StepSpec("bystanders", "Children, pets and bystanders away.")
+POWER_UP = StepSpec(
+    "power_up",
+    "Cover back on, bystanders away; then power on, a hand on the switch for the first fill.",
+    "Mains stands at open terminals. Stay at the gauge after any increase.",
+)
+# A switch with two set-points stands on a process line.
+AREA = StepSpec(
+    "area",
+    "Ask whether the area is classed as hazardous.",
+    "There no energised enclosure is ever opened: leave it to a licensed person.",
+)
+ISOLATED = StepSpec(
+    "isolated",
+    "Shut the switch off from its line, and vent it slowly to zero.",
+    "A process line may hold hot, toxic or gas-filled pressure: its owner’s permit first.",
+    "proved_dead",
+)
+
+
+def check(id: str, does: str, slot: Slot[bool] | None = None) -> CheckSpec:
+    """A check before leaving, confirmed in a slot of its own unless an earlier step has one.
+
+    Args:
+        id: Its id.
+        does: What to see to, in words.
+        slot: The slot of an earlier step; one of its own if None.
+
+    Returns:
+        The check.
+    """
+    return CheckSpec(id, does, slot or confirmation(id, "hand_over"))
+
+
+COVER = check("cover", "Cover on.")
+LABELLED = check("label", "Label on the switch: cut-in, cut-out, pre-charge, date.")
+TOLD = check(
+    "customer_told", "Told what to watch for: clicking often, a dip at the taps, a wet switch."
+)
+HAND_OVER = (COVER, LABELLED, TOLD)
+
+READ_POINTS: tuple[str, ...] = tuple(
+    slot.name
+    for slot in (GAUGE_USED, GAUGE_ERROR, GAUGE_LOW, FOUND_GAUGE, FOUND_CUT_IN, FOUND_CUT_OUT)
+)
+READ_LAST: tuple[str, ...] = tuple(slot.name for slot in (RATING, CORROSION, LEAKS_SEEN))

@@ -1,0 +1,39 @@
+"""The limits of a tankless pump, listed once."""
+
+from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec
+from zerodip.kinds.tankless.figures import TanklessFigures as T
+from zerodip.rules.sources import AFFINITY, practice
+
+__all__ = ["LIMITS"]
+
+LIMITS = (
+    LimitSpec(
+        id="accumulator",
+        title="accumulator",
+        bounds="cut_out",
+        at=T.accumulator_max_pa,
+        allowed=T.accumulator_allowed_pa,
+        reason=(
+            f"Held at the accumulator's plate, {T.accumulator_max_pa}, less {T.gauge_error_pa} for"
+            " the gauge."
+        ),
+        source=practice("never exceed the lowest rating"),
+        error_counted=True,
+        error_why="Whatever the gauge is off by, the plate is not passed.",
+        hurts=True,
+    ),
+    LimitSpec(
+        id="dead-head",
+        title="stands",
+        bounds="cut_out",
+        at=T.dead_head_pa,
+        allowed=T.window_high_pa,
+        reason=f"Above {T.window_high_pa} the pump never stops at {T.least_v}.",
+        source=AFFINITY,
+        error_counted=True,
+        error_why="A pump that stands just under cut-out runs on until the battery is flat.",
+        holds=False,
+    ),
+    SWITCH_HIGH,
+    SWITCH_LOW,
+)

@@ -1,0 +1,128 @@
+"""What a kind of system puts into a visit: steps, checks, questions, what was measured and what
+would explain it."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.visit.slots import UNDONE_BY_POWER, Slot, confirmation
+
+__all__ = [
+    "AirView",
+    "Cause",
+    "CheckSpec",
+    "DrainView",
+    "Measured",
+    "Question",
+    "StepSpec",
+    "question",
+]
+
+
+@dataclass(frozen=True)
+class StepSpec:
+    """One step of making safe: what to do, the caution that bites here, and the step that it needs
+    first ("": none)."""
+
+    id: str
+    does: str
+    caution: str = ""
+    after: str = ""
+
+    @property
+    def slot(self) -> Slot[bool]:
+        """Where it is confirmed."""
+        return confirmation(self.id)
+
+    @property
+    def while_off(self) -> bool:
+        """Whether it holds only until power is on again."""
+        return self.id in UNDONE_BY_POWER
+
+
+@dataclass(frozen=True)
+class CheckSpec:
+    """Something to see to before leaving, and the slot where it is confirmed, which may be that of
+    an earlier step."""
+
+    id: str
+    does: str
+    slot: Slot[bool]
+
+
+@dataclass(frozen=True, kw_only=True)
+class DrainView:
+    """Water (or free air) that will come out: how much (m³), through a hose (s), in buckets; in
+    words."""
+
+    volume_m3: float
+    seconds: float
+    buckets: int
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class AirView:
+    """The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
+    free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
+    it is right."""
+
+    found_gauge_pa: float | None
+    target_gauge_pa: float
+    air_m3: float | None
+    minutes: float | None
+    left_gauge_pa: float | None
+    right: bool
+    says: str
+    means: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Question:
+    """Something odd among the readings, asked rather than refused; `slot` is where the answer is
+    corrected."""
+
+    slot: str
+    asks: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Measured:
+    """One thing measured beside what was predicted (SI; None where nothing is), in words."""
+
+    id: str
+    title: str
+    measured: float | None
+    predicted: float | None
+    dimension: str
+    agrees: bool | None
+    says: str
+
+    @property
+    def ratio(self) -> float | None:
+        """What was measured as a share of what was predicted; None where either is not known."""
+        return (
+            self.measured / self.predicted if self.measured is not None and self.predicted else None
+        )
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cause:
+    """What would explain a difference, how well it fits what was measured (0 to 1), and why."""
+
+    id: str
+    title: str
+    fits: float
+    why: str
+
+
+def question(slot: Slot[Any], asks: str) -> Question:
+    """A question about what stands in a slot.
+
+    Args:
+        slot: The slot.
+        asks: The question, in words.
+
+    Returns:
+        The question.
+    """
+    return Question(slot=slot.name, asks=asks)

@@ -1,0 +1,107 @@
+"""The pre-charge of a visit: from what was found to what is to be left, as this gauge shows it
+today."""
+
+from zerodip.kinds.visit_parts import AirView
+from zerodip.kinds.water.figures import WaterFigures
+from zerodip.physics.bladder_tank import air_to_add_m3
+from zerodip.rules.engine import exceeds
+from zerodip.units import PSI, number, text
+from zerodip.visit.log import Log
+from zerodip.visit.slots import AIR_LEFT, FOUND_PRE_CHARGE, INFLATOR, WATER_AT_VALVE
+
+__all__ = ["air_view"]
+
+_NEAR_PA = 0.5 * PSI
+
+
+def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
+    """The pre-charge step. The gauge's own error and today's temperature are taken into the target.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The step.
+
+    Source: The gas law; what a low find means: common practice, no source.
+    """
+    target = figures.pre_charge_pa if figures.today_pa is None else figures.today_pa
+    shown = target - log.low_by(AIR_LEFT)
+    found, left, flow = log.value(FOUND_PRE_CHARGE), log.value(AIR_LEFT), log.value(INFLATOR)
+    step = None if found is None else shown - float(found)
+    air = (
+        None
+        if step is None
+        else air_to_add_m3(figures.nominal_m3, 0.0, step, figures.atmosphere_pa)
+    )
+    minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
+    near = max(_NEAR_PA, 0.25 * figures.gauge_error_pa)
+    return AirView(
+        found_gauge_pa=found,
+        target_gauge_pa=shown,
+        air_m3=air,
+        minutes=minutes,
+        left_gauge_pa=left,
+        right=left is not None and abs(float(left) - shown) <= near,
+        says=(
+            f"{_target(figures, shown, log.low_by(AIR_LEFT), units)}"
+            f" {_step(step, air, minutes, units)}"
+        ),
+        means=_means(figures, log, units),
+    )
+
+
+def _target(figures: WaterFigures, shown: float, low: float, units: str) -> str:
+    why = []
+    if abs(low) >= 1:
+        why.append(
+            f"it shows {text(abs(low), 'pressure', units)} too {'little' if low > 0 else 'much'}"
+        )
+    if figures.today_pa is not None and abs(figures.today_pa - figures.pre_charge_pa) > 0.05 * PSI:
+        mean = text(figures.pre_charge_pa, "pressure", units)
+        why.append(f"today's temperature asks for that, to be {mean} at the season's mean")
+    reasons = f" ({'; '.join(why)})" if why else ""
+    return f"Set {text(shown, 'pressure', units)} on this gauge, tank drained, power off{reasons}."
+
+
+def _step(step: float | None, air: float | None, minutes: float | None, units: str) -> str:
+    if step is None or air is None:
+        return "Read the drained pre-charge first."
+    if abs(step) < _NEAR_PA:
+        return "It is as it should be."
+    way = "Add" if step > 0 else "Let out"
+    time = f", about {minutes:.1f} min with this inflator" if minutes is not None else ""
+    much = (
+        f"{text(abs(step), 'pressure', units)}: {text(abs(air), 'air_volume', units)} of free air"
+    )
+    return f"{way} {much}{time}. Then read again."
+
+
+def _means(figures: WaterFigures, log: Log, units: str) -> str:
+    """What a low find means: 1–2 psi a year is usual, 10 psi is a leak, water at the valve a
+    burst."""
+    if log.value(WATER_AT_VALVE):
+        return (
+            "Water at the valve: the bladder is burst. Adding air does not help; replace the tank."
+        )
+    found = log.true(FOUND_PRE_CHARGE)
+    if found is None or figures.last_pa is None:
+        return ""
+    lost = figures.last_pa - found
+    if not exceeds(found, figures.leak_found_pa):
+        return "So low a find is a leak: soap the valve and the seams before adding air."
+    if figures.last_years_ago and lost / figures.last_years_ago > figures.usual_loss_pa_per_year:
+        much = f"{text(lost, 'pressure', units)} lost in {_years(figures.last_years_ago)}"
+        return f"{much} is more than usual; check again in half the time."
+    return f"{usual_loss(units)} lost in a year is usual." if lost > 0 else ""
+
+
+def usual_loss(units: str) -> str:
+    """1 to 2 psi, in the units asked for. Source: common practice, no source."""
+    return f"{number(PSI, 'pressure', units)} to {text(2 * PSI, 'pressure', units)}"
+
+
+def _years(count: float) -> str:
+    return "a year" if abs(count - 1) < 0.05 else f"{count:.2g} years"

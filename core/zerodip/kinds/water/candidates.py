@@ -1,0 +1,130 @@
+"""The settings worth trying on a water system, and what speaks for them."""
+
+from collections.abc import Iterable
+
+from zerodip.kinds.key_presses import down, nearest, settings_at, up
+from zerodip.kinds.settings import Settings
+from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.practice.ways import DIFFERENTIAL_WAYS, way_of
+from zerodip.units import PSI
+
+__all__ = ["USUAL_PSI", "aired", "candidates", "floor_pa", "keeps", "usual_charge_pa"]
+
+USUAL_PSI = ((20, 40), (30, 50), (40, 60), (50, 70))
+_LEAST_WANTED_PA = 5 * PSI
+
+
+def floor_pa(figures: W) -> float:
+    """The cut-in that must be kept for the wanted pressure at the highest tap; today's where that
+    cannot be told.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        Cut-in, Pa gauge.
+    """
+    return figures.cut_in_pa if figures.least_cut_in_pa is None else figures.least_cut_in_pa
+
+
+def candidates(figures: W, units: str) -> Iterable[Settings]:
+    """Today's cut-in, that which the highest tap asks for and the usual ones above it, with the
+    differentials of the practice.
+
+    Args:
+        figures: The system's figures under its settings.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Yields:
+        Settings worth trying.
+    """
+    floor = floor_pa(figures)
+    usual = (nearest(psi * PSI, units) for psi, _ in USUAL_PSI)
+    way = way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school)
+    gaps = dict.fromkeys((*way.offers_pa(figures.differential_pa), figures.differential_pa))
+    cut_ins = (
+        figures.cut_in_pa,
+        up(max(floor, _LEAST_WANTED_PA), units),
+        *(p for p in usual if p >= floor - 1.0),
+    )
+    for cut_in in cut_ins:
+        for gap in gaps:
+            for air in _airs(figures, cut_in, units):
+                for renewed in _renewals(figures):
+                    yield from settings_at(cut_in, nearest(cut_in + gap, units), air, renewed)
+
+
+def _renewals(figures: W) -> tuple[bool | None, ...]:
+    """Whether to drain and re-air: worth trying where the bucket test found a plain tank short of
+    air."""
+    now, left = figures.settings.air_renewed, figures.air_left
+    short = figures.system.plain and left is not None and left < figures.least_air_left
+    return (now, True) if short else (now,)
+
+
+def _airs(figures: W, cut_in: float, units: str) -> Iterable[float]:
+    """Pre-charges for one cut-in: that of the practice, and what a start without a dip or a trip
+    asks for."""
+    if figures.system.plain:
+        yield figures.pre_charge_pa
+        return
+    shift, way = cut_in - figures.cut_in_pa, figures.pre_charge_way
+    offset = way.offset_pa(figures.budget)
+    if offset is not None:
+        yield (
+            max(down(cut_in - offset, units), 0.0)
+            if way.id == "computed"
+            else max(cut_in - offset, 0.0)
+        )
+    if figures.largest_pre_charge_pa is not None:
+        yield max(down(figures.largest_pre_charge_pa + shift - figures.gauge_error_pa, units), 0.0)
+    yield max(cut_in - figures.psi_5, 0.0)
+
+
+def usual_charge_pa(figures: W, cut_in_pa: float) -> float | None:
+    """The pre-charge by the practice for a usual cut-in (Pa gauge); a plain tank keeps its air.
+
+    Args:
+        figures: The system's figures under its settings.
+        cut_in_pa: The usual cut-in, Pa gauge.
+
+    Returns:
+        Pressure, Pa gauge; None where it cannot be told.
+    """
+    if figures.system.plain:
+        return figures.settings.pre_charge_gauge_pa
+    offset = figures.pre_charge_way.offset_pa(figures.budget)
+    return max(cut_in_pa - (2 * PSI if offset is None else offset), 0.0)
+
+
+def keeps(figures: W, kept: bool, floor: str) -> str:
+    """What the highest tap gets, as a template; `floor` is the cut-in that is not lowered, in
+    words.
+
+    Args:
+        figures: The system's figures under its settings.
+        kept: Whether the wanted pressure is kept.
+        floor: The cut-in that is not lowered, in words.
+
+    Returns:
+        The text, a template; empty for nothing.
+    """
+    if figures.least_cut_in_pa is None:
+        return f"Cut-in stays at {floor} or above, since the highest tap is not known."
+    said = f"At the highest tap {W.tap_pa} before a start; {W.wanted_tap_pa} is wanted."
+    return said if kept else f"{said} No setting within the limits keeps it."
+
+
+def aired(figures: W) -> str:
+    """What draining a plain tank and letting it take air gives back, as a template.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        The text, a template; empty for nothing.
+    """
+    return (
+        "Drain the tank and let it take air first: that gives back the drawdown it lost, to"
+        f" {W.drawdown_m3}."
+    )

@@ -1,0 +1,203 @@
+"""What was measured on a water system beside what was predicted, and what a difference points
+to."""
+
+from collections.abc import Generator, Iterator, Mapping
+
+from zerodip.kinds.visit_parts import Cause, Measured
+from zerodip.kinds.water.figures import WaterFigures
+from zerodip.physics.bladder_tank import water_m3
+from zerodip.physics.bucket_test import bucket_pre_charges_abs_pa
+from zerodip.physics.drain_knee import knee
+from zerodip.physics.plain_tank import charge_abs_pa
+from zerodip.practice.agreement import agrees, apart
+from zerodip.units import text
+from zerodip.visit.log import Log
+from zerodip.visit.records import Bucket, Drain, LeakWatch
+from zerodip.visit.slots import BUCKET, DRAIN, LEAK
+
+__all__ = ["causes", "measured", "tell"]
+
+_TIGHT_M3_S = 1e-7
+
+
+def measured(figures: WaterFigures, log: Log, units: str) -> Iterator[Measured]:
+    """Buckets, drains and leak watches.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Yields:
+        What was measured, beside what was predicted.
+
+    Source: The gas law and mass balance.
+    """
+    yield from (_bucket(figures, bucket, units) for bucket in log.all(BUCKET))
+    yield from (_drained(figures, drain) for drain in log.all(DRAIN))
+    yield from (_leak(figures, leak, units) for leak in log.all(LEAK))
+
+
+def _bucket(figures: WaterFigures, bucket: Bucket, units: str) -> Measured:
+    low, high = (
+        bucket.to_gauge_pa + figures.atmosphere_pa,
+        bucket.from_gauge_pa + figures.atmosphere_pa,
+    )
+    predicted = water_m3(figures.bank, high) - water_m3(figures.bank, low)
+    says = _plain_says if figures.system.plain else _bladder_says
+    return Measured(
+        id="bucket",
+        title="Drawdown caught",
+        measured=bucket.caught_m3,
+        predicted=predicted,
+        dimension="volume",
+        agrees=agrees(bucket.caught_m3, predicted) if predicted > 0 else False,
+        says=says(figures, bucket, low, high, units),
+    )
+
+
+def _plain_says(figures: WaterFigures, bucket: Bucket, low: float, high: float, units: str) -> str:
+    charge = charge_abs_pa(
+        figures.nominal_m3, bucket.caught_m3, low, high, figures.practice.gas_exponent
+    )
+    return f"So the tank has {text(charge / figures.pre_charge_abs_pa, 'share', units)} of its air."
+
+
+def _bladder_says(
+    figures: WaterFigures, bucket: Bucket, low: float, high: float, units: str
+) -> str:
+    """One measured drawdown fits two pre-charges: both are said, and what tells them apart."""
+    fits = bucket_pre_charges_abs_pa(
+        figures.nominal_m3, bucket.caught_m3, low, high, figures.practice.gas_exponent
+    )
+    told = [
+        text(charge - figures.atmosphere_pa, "pressure", units)
+        for charge in fits
+        if charge is not None
+    ]
+    if len(told) == 2:
+        which = "the knee of a drain, or the drained reading, tells which."
+        return f"It fits a pre-charge of {told[0]} and one of {told[1]}: {which}"
+    if not told:
+        return "More than this tank can give between these pressures: read volume and gauge again."
+    return f"It fits a pre-charge of {told[0]}."
+
+
+def _drained(figures: WaterFigures, drain: Drain) -> Measured:
+    seen, predicted = knee(drain.times_s, drain.gauges_pa), figures.pre_charge_pa
+    if seen is None:
+        return Measured(
+            id="knee",
+            title="Knee of the drain",
+            measured=None,
+            predicted=predicted,
+            dimension="pressure",
+            agrees=None,
+            says="No knee is seen: drain further, until the gauge collapses, and read more often.",
+        )
+    return Measured(
+        id="knee",
+        title="Pre-charge, by the knee of the drain",
+        measured=seen.gauge_pa,
+        predicted=predicted,
+        dimension="pressure",
+        agrees=abs(seen.gauge_pa - predicted) <= 2 * figures.gauge_error_pa,
+        says=f"The fall is {min(seen.steeper, 99):.0f} times steeper below it.",
+    )
+
+
+def _leak(figures: WaterFigures, leak: LeakWatch, units: str) -> Measured:
+    first, later = (
+        water_m3(figures.bank, p + figures.atmosphere_pa)
+        for p in (leak.first_gauge_pa, leak.later_gauge_pa)
+    )
+    lost = (first - later) / leak.seconds
+    tight = lost < _TIGHT_M3_S
+    says = "Tight." if tight else f"{text(lost, 'flow', units)} runs away with nothing open."
+    return Measured(
+        id="leak",
+        title="Leak",
+        measured=lost,
+        predicted=0.0,
+        dimension="flow",
+        agrees=tight,
+        says=says,
+    )
+
+
+def causes(figures: WaterFigures, by: Mapping[str, Measured]) -> Generator[Cause, None, None]:
+    """What would explain runs or drawdown that do not agree.
+
+    Args:
+        figures: The system's figures under its settings.
+        by: What was measured, by id.
+
+    Yields:
+        The causes, with how well each fits (0 to 1).
+
+    Source: Common practice, no source.
+    """
+    run, drawn = _ratio(by, "run"), _ratio(by, "bucket")
+    if figures.system.plain:
+        fits = _fit(drawn if drawn is not None else run, below=True)
+        yield Cause(
+            id="air",
+            title="Air lost",
+            fits=fits,
+            why="Less air gives less water and a shorter run.",
+        )
+    else:
+        why = "Lower or above cut-in, the tank gives less; the run is shorter."
+        fits = _knee_fit(by.get("knee")) * (_fit(drawn, below=None) if drawn is not None else 0.8)
+        yield Cause(id="pre_charge", title="Pre-charge off", fits=fits, why=why)
+    if run is None or not apart(run):
+        return
+    title = "Pump weaker than its plate, or a leak" if run > 1 else "Pump stronger than its plate"
+    if drawn is None:
+        yield Cause(
+            id="pump",
+            title=title,
+            fits=0.45,
+            why="The time alone would fit; the water was not caught.",
+        )
+    elif not apart(drawn):
+        yield Cause(
+            id="pump", title=title, fits=0.9, why="The water is as predicted, the time is not."
+        )
+
+
+def _ratio(by: Mapping[str, Measured], id: str) -> float | None:
+    return by[id].ratio if id in by else None
+
+
+def _knee_fit(seen: Measured | None) -> float:
+    return 0.5 if seen is None or seen.agrees is None else 0.1 if seen.agrees else 0.9
+
+
+def _fit(ratio: float | None, below: bool | None) -> float:
+    if ratio is None:
+        return 0.5
+    if not apart(ratio):
+        return 0.1
+    return 0.9 if below is None or (ratio < 1) == below else 0.2
+
+
+def tell(causes: tuple[Cause, ...], done: set[str]) -> str:
+    """The one measurement that would tell the two likeliest causes apart. Pressure alone cannot
+    tell a low pre-charge from a small tank.
+
+    Args:
+        causes: The causes, likeliest first.
+        done: Ids of what was measured.
+
+    Returns:
+        The measurement, in words; empty for none.
+    """
+    if "bucket" not in done:
+        return "Catch the water from cut-out to cut-in, power off: it tells tank from pump."
+    if "knee" not in done and causes[0].id == "pre_charge":
+        return (
+            "Drain on and watch for the knee, or read the drained pre-charge: it tells which"
+            " pre-charge it is."
+        )
+    return ""

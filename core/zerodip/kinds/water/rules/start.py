@@ -1,0 +1,189 @@
+"""Rules of the pre-charge and of the moment of starting."""
+
+from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.rules.engine import Rule, Verdict
+from zerodip.rules.sources import GAS_LAW, practice
+from zerodip.text.figure import OP
+
+__all__ = ["BLADDER", "CUT_OFF"]
+
+BLADDER: tuple[Rule[W], ...] = (
+    Rule(
+        id="pre-charge-below-cut-in",
+        title="Pre-charge below cut-in",
+        fails="Pre-charge at or above cut-in",
+        source=GAS_LAW,
+        measure=W.highest_pre_charge_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            f"Let air out of the drained tank, power off, to {W.target_pa}. Above cut-in the tank"
+            " is empty before the switch acts, and pressure collapses at each start."
+        ),
+        formula=(
+            f"Pre-charge {W.highest_pre_charge_pa} against cut-in {W.cut_in_pa}; "
+            f"water held at cut-in {W.reserve_m3}."
+        ),
+    ),
+    Rule(
+        id="start-dip",
+        title="No dip while the pump starts",
+        fails="Dips while the pump starts",
+        source=GAS_LAW,
+        measure=W.dip_need_m3,
+        limit=W.reserve_m3,
+        needs=(W.peak_draw_m3_s,),
+        figure=f"{W.dip_need_m3} {OP} {W.reserve_m3}",
+        advice=(
+            f"Lower the pre-charge to at most {W.largest_pre_charge_pa}: at {W.peak_draw_m3_s} the"
+            f" house takes {W.dip_need_m3} in the {W.start_lag_s} before water comes, and only"
+            f" {W.reserve_m3} is held."
+        ),
+        formula=(
+            f"Need Q·t = {W.peak_draw_m3_s} × {W.start_lag_s} = {W.dip_need_m3}; held at cut-in "
+            f"W(in) = V (1 − c/in) = {W.reserve_m3} with c = {W.pre_charge_abs_pa} and "
+            f"in = {W.cut_in_abs_pa} absolute."
+        ),
+    ),
+    Rule(
+        id="low-pressure-trip",
+        title="A start stays clear of the low-pressure cut-off",
+        fails="A start trips the low-pressure cut-off",
+        source=practice("trips about 10 psi under cut-in"),
+        measure=W.trip_pa,
+        limit=W.lowest_pa,
+        sense="below",
+        needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
+        applies=lambda figures: figures.low_pressure_cut_off is not False,
+        not_applicable="This switch has no low-pressure cut-off.",
+        figure=f"trip {W.trip_pa} {OP} {W.lowest_pa}",
+        advice=(
+            f"Lower the pre-charge to {W.wider_pa}, {W.psi_5} below cut-in: while the pump starts"
+            f" the gauge falls to {W.lowest_pa}, and at {W.trip_pa} the switch trips for good and"
+            " must be held in by hand."
+        ),
+        formula=(
+            f"Lowest in the start, from W(in) − Q·t: {W.lowest_pa}; trip = cut-in − "
+            f"{W.trip_below_pa} = {W.trip_pa}."
+        ),
+    ),
+    Rule(
+        id="low-pressure-margin",
+        title="Room for a slow start above the low-pressure cut-off",
+        fails="A slow start would trip the low-pressure cut-off",
+        source=practice("5 psi below cut-in with a low-pressure cut-off switch"),
+        measure=W.slow_need_m3,
+        limit=W.reserve_m3,
+        needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
+        broken=Verdict.CAUTION,
+        applies=lambda figures: figures.low_pressure_cut_off is not False,
+        not_applicable="This switch has no low-pressure cut-off.",
+        figure=f"{W.slow_need_m3} {OP} {W.reserve_m3}",
+        advice=(
+            f"Take the wider way: pre-charge {W.wider_pa}, {W.psi_5} below cut-in. A start twice as"
+            f" slow, or a gauge that is a little out, empties the tank, and at {W.trip_pa} the"
+            " switch trips for good."
+        ),
+        formula=(
+            f"Twice the need of a start, 2·Q·t = {W.slow_need_m3}, against {W.reserve_m3} in"
+            f" reserve at cut-in; as it is, a start stays {W.trip_margin_pa} above the trip."
+        ),
+    ),
+    Rule(
+        id="tanks-alike",
+        title="Tanks share one pre-charge",
+        fails="Tanks with different pre-charges",
+        source=practice("tanks side by side are set alike"),
+        measure=W.uneven_pa,
+        limit=W.uneven_limit_pa,
+        broken=Verdict.CAUTION,
+        applies=lambda figures: len(figures.system.tanks) > 1,
+        not_applicable="There is one tank.",
+        figure=f"{W.uneven_pa} apart",
+        advice=(
+            f"Drain and set all tanks to {W.pre_charge_pa}. One that will not hold its air is"
+            " finished: until it is replaced the others carry the load alone."
+        ),
+        formula=f"Highest less lowest pre-charge = {W.uneven_pa}; allowed {W.uneven_limit_pa}.",
+    ),
+    Rule(
+        id="pre-charge-practice",
+        title="Pre-charge as practised here",
+        fails="Pre-charge not as practised here",
+        source=practice("practitioners differ: 2, 2–3, 5 psi below cut-in, or computed"),
+        measure=W.off_target_pa,
+        limit=W.way_tolerance_pa,
+        needs=(W.peak_draw_for_target_m3_s,),
+        untold=(
+            "The tanks are smaller than what the house takes while the pump starts: no pre-charge"
+            " holds that back."
+        ),
+        broken=Verdict.CAUTION,
+        figure=f"{W.pre_charge_pa}, practice {W.target_pa}",
+        advice=(
+            f"Set {W.target_pa}. Lower than needed costs drawdown and stretches the bladder; higher"
+            " eats the reserve."
+        ),
+        formula=(
+            f"Cut-in {W.cut_in_pa} less the offset of this practice = {W.target_pa}; "
+            f"set {W.pre_charge_pa}, allowed apart {W.way_tolerance_pa}."
+        ),
+    ),
+    Rule(
+        id="pre-charge-found",
+        title="No sign of a leaking tank",
+        fails="Pre-charge found so low that the tank may leak",
+        source=practice("10 psi found means a leak"),
+        measure=W.found_pa,
+        limit=W.leak_found_pa,
+        sense="above",
+        needs=(W.found_pa,),
+        broken=Verdict.CAUTION,
+        figure=f"found {W.found_pa}",
+        advice=(
+            "Soap the air valve and seams. If water comes from the air valve, the bladder is burst"
+            " and the tank is finished."
+        ),
+        formula=f"Found {W.found_pa}, drained; at or below {W.leak_found_pa} suspect a leak.",
+    ),
+    Rule(
+        id="pre-charge-loss",
+        title="Pre-charge keeps over the years",
+        fails="Pre-charge fell faster than usual",
+        source=practice("a tank loses 1–2 psi a year"),
+        measure=W.lost_pa_per_year,
+        limit=W.usual_loss_pa_per_year,
+        needs=(W.found_pa, W.last_pa, W.last_years_ago),
+        broken=Verdict.CAUTION,
+        figure=f"{W.lost_pa} in {W.last_years_ago}",
+        advice=(
+            f"It fell faster than {W.usual_loss_pa_per_year} a year. Soap the air valve and "
+            "seams; check again in half the time."
+        ),
+        formula=(
+            f"({W.last_pa} − {W.found_pa}) / {W.last_years_ago} = "
+            f"{W.lost_pa_per_year} a year; usual is up to {W.usual_loss_pa_per_year}."
+        ),
+    ),
+)
+CUT_OFF: tuple[Rule[W], ...] = (
+    Rule(
+        id="low-pressure-fitted",
+        title="Low-pressure cut-off as practised here",
+        fails="Low-pressure cut-off not as practised here",
+        source=practice("some fit it, some avoid it"),
+        measure=W.cut_off_as_practised,
+        sense="is",
+        needs=(W.low_pressure_cut_off,),
+        broken=Verdict.CAUTION,
+        applies=lambda figures: figures.practice.cut_off_school != "either",
+        not_applicable=(
+            "Practice leaves it open. For one: after a broken pipe or in a low well the pump cannot"
+            " run dry. Against: a big draw or a slow start trips it, and somebody must hold the"
+            " lever in by hand."
+        ),
+        advice=f"{W.cut_off_trade}",
+        formula=f"Practice: {W.cut_off_wish}.",
+    ),
+)

@@ -1,0 +1,124 @@
+"""Rules of plain tanks, cisterns and boosted supplies."""
+
+from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.rules.engine import Rule, Verdict
+from zerodip.rules.sources import GAS_LAW, IPC_606_5_5, IPC_608, PUMP_LINE, practice
+from zerodip.text.figure import OP
+
+__all__ = ["BOOSTED", "CISTERN", "PLAIN"]
+
+PLAIN: tuple[Rule[W], ...] = (
+    Rule(
+        id="air-left",
+        title="The tank still has its air",
+        fails="Waterlogged: much of the air is gone",
+        source=GAS_LAW,
+        measure=W.air_left,
+        limit=W.least_air_left,
+        sense="at_least",
+        needs=(W.air_left,),
+        broken=Verdict.CAUTION,
+        figure=f"{W.air_left} left",
+        advice=(
+            "Power off, drain the tank to the bottom with a tap open above it so that it takes"
+            f" air, and fill it again: that gives back {W.regained_m3} of drawdown. If it goes soon"
+            " again, look at the air control and the seams."
+        ),
+        formula=(
+            "Bucket test, V·c = D / (1/in − 1/out), against a fresh charge of"
+            f" {W.pre_charge_abs_pa} absolute: {W.air_left}. Drawdown now {W.drawdown_m3}, re-aired"
+            f" {W.renewed_m3}."
+        ),
+    ),
+    Rule(
+        id="supercharge",
+        title="Air charge below cut-in",
+        fails="Air charge at or above cut-in",
+        source=GAS_LAW,
+        measure=W.pre_charge_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        figure=f"{W.pre_charge_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            "With no bladder, air would blow out at the taps before the pump starts: let air off"
+            " well below cut-in."
+        ),
+        formula=f"Air charge {W.pre_charge_pa}, cut-in {W.cut_in_pa}.",
+    ),
+)
+CISTERN: tuple[Rule[W], ...] = (
+    Rule(
+        id="non-potable-label",
+        title="Labelled as non-potable",
+        fails="Untreated water without a label",
+        source=IPC_608,
+        measure=W.labelled,
+        sense="is",
+        needs=(W.treated, W.labelled),
+        applies=lambda figures: not figures.treated,
+        not_applicable="The water is treated for drinking.",
+        advice=(
+            "Label tank, lines and taps “non-potable, do not drink” (purple is the usual colour),"
+            " and make sure that nothing joins them to the drinking water."
+        ),
+        formula=(
+            "Water that is not treated for drinking is marked as such wherever somebody could"
+            " take it."
+        ),
+    ),
+)
+BOOSTED: tuple[Rule[W], ...] = (
+    Rule(
+        id="inlet-lowest",
+        title="Enough pressure left at the inlet",
+        fails="The pump draws the supply down too far",
+        source=IPC_606_5_5,
+        measure=W.lowest_inlet_pa,
+        limit=W.inlet_limit_pa,
+        sense="at_least",
+        needs=(W.lowest_inlet_pa,),
+        figure=f"{W.lowest_inlet_pa} {OP} {W.inlet_limit_pa}",
+        advice=(
+            "Throttle the pump or put a break tank before it, and have a low-inlet cut-off: a"
+            " supply drawn to nothing can suck dirty water in."
+        ),
+        formula=f"Lowest at the inlet, pump on: {W.lowest_inlet_pa}; wanted {W.inlet_limit_pa}.",
+    ),
+    Rule(
+        id="inlet-below-cut-in",
+        title="The supply alone stays below cut-in",
+        fails="The supply alone holds the switch open",
+        source=practice("the switch sees inlet pressure too"),
+        measure=W.highest_inlet_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        needs=(W.highest_inlet_pa,),
+        broken=Verdict.CAUTION,
+        figure=f"{W.highest_inlet_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            f"At {W.highest_inlet_pa} from the supply the pump is not called for; that is well as"
+            " long as it is enough at the taps. Otherwise raise cut-in."
+        ),
+        formula=f"Highest inlet {W.highest_inlet_pa}, cut-in {W.cut_in_pa}.",
+    ),
+    Rule(
+        id="inlet-dead-head",
+        title="Dead-head at the highest inlet within the relief",
+        fails="Dead-head at the highest inlet passes the relief",
+        source=PUMP_LINE,
+        measure=W.highest_dead_head_pa,
+        limit=W.relief_pa,
+        needs=(W.highest_inlet_pa, W.dead_head_pa, W.relief_pa),
+        broken=Verdict.CAUTION,
+        figure=f"{W.highest_dead_head_pa} {OP} {W.relief_pa}",
+        advice=(
+            "With a stuck switch the relief valve would blow all the pump delivers: see that it"
+            " can, and that it drains safely."
+        ),
+        formula=(
+            f"Dead-head {W.dead_head_pa} and what the inlet can bring on top = "
+            f"{W.highest_dead_head_pa}; relief "
+            f"{W.relief_pa}."
+        ),
+    ),
+)

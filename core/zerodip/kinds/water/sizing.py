@@ -1,0 +1,110 @@
+"""Sizing the tanks of a water system."""
+
+from dataclasses import replace
+
+from zerodip.kinds.settings import Settings
+from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.kinds.water.model import MOST_TANKS, Tank, WaterSystem
+from zerodip.rules.sources import BOOSTER_FORM
+from zerodip.units import text
+
+__all__ = ["booster_form_m3", "resized", "second_opinion", "settings_to_size_at", "target"]
+
+_FITS_AT = 0.757  # of cut-in, both absolute: the pre-charge that the booster form has in it
+
+
+def resized(system: WaterSystem, volume_m3: float, beside: bool) -> WaterSystem | None:
+    """The system with one tank of that volume in place of its own, or one more; None where no more
+    can be entered. The lowest plate known holds for it too.
+
+    Args:
+        system: Everything read off the system.
+        volume_m3: Volume, m³, above 0.
+        beside: Beside what is there, rather than in its place.
+
+    Returns:
+        The system with it; None where no more can be entered.
+    """
+    plate = min((tank.max_gauge_pa for tank in system.tanks if tank.max_gauge_pa), default=None)
+    tank = Tank(volume_m3=volume_m3, max_gauge_pa=plate)
+    if not beside:
+        return replace(system, tanks=(tank,))
+    return replace(system, tanks=(*system.tanks, tank)) if len(system.tanks) < MOST_TANKS else None
+
+
+def settings_to_size_at(system: WaterSystem, settings: Settings) -> Settings:
+    """A plain tank is sized with a fresh charge of air.
+
+    Args:
+        system: Everything read off the system.
+        settings: What the technician sets.
+
+    Returns:
+        The settings to size at.
+    """
+    return replace(settings, air_renewed=True) if system.plain else settings
+
+
+def target(figures: W) -> tuple[str, float]:
+    """The run that the practice wants, s.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        What is wanted (run or starts) and its value (s or 1/s).
+    """
+    return "run", figures.wanted_run_s
+
+
+def booster_form_m3(
+    flow_m3_s: float, in_gauge_pa: float, out_gauge_pa: float, starts_per_s: float
+) -> float:
+    """The European form for boosters, V = 0.33·Q·(p_out + 1)/((p_out − p_in)·s), Q in m³/h,
+    pressures in bar gauge, s per hour; here in SI. It has no pre-charge: it is the exact law for a
+    constant flow at an absolute pre-charge of about 0.76 of the absolute cut-in.
+
+    Args:
+        flow_m3_s: The pump's flow, m³/s, above 0.
+        in_gauge_pa: Cut-in, Pa gauge.
+        out_gauge_pa: Cut-out, Pa gauge, above cut-in.
+        starts_per_s: Starts borne, 1/s, above 0.
+
+    Returns:
+        Volume, m³.
+
+    Source: DIN 1988, from memory.
+    """
+    low, high = in_gauge_pa / 1e5, out_gauge_pa / 1e5
+    return 0.33 * (flow_m3_s * 3600) * (high + 1) / ((high - low) * starts_per_s * 3600)
+
+
+def second_opinion(
+    figures: W, wanted: str, value: float, units: str
+) -> tuple[float, str, str] | None:
+    """The booster form's volume (m³), with the difference explained (a template), and its source.
+    `wanted` is "run" (s) or "starts" (1/s).
+
+    Args:
+        figures: The system's figures under its settings.
+        wanted: "run" or "starts".
+        value: s of run, or starts per second, above 0.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Volume (m³), text and source; None for another kind of supply.
+    """
+    if figures.cut_in_flow_m3_s <= 0:
+        return None
+    starts = value if wanted == "starts" else 1 / (4 * value)
+    volume = booster_form_m3(
+        figures.cut_in_flow_m3_s, figures.cut_in_pa, figures.cut_out_pa, starts
+    )
+    share = figures.pre_charge_abs_pa / figures.cut_in_abs_pa
+    leaning = "generous" if share > _FITS_AT else "too small"
+    says = (
+        f"0.33·Q·(out + 1)/((out − in)·s) with the flow at cut-in, {W.cut_in_flow_m3_s}, and"
+        f" {text(starts, 'rate', units)}. It has no pre-charge in it: it fits one at 0.76 of"
+        f" cut-in, both absolute. Here it is {share:.2f} of it, so the form is {leaning}."
+    )
+    return volume, says, BOOSTER_FORM.line

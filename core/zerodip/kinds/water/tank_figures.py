@@ -1,0 +1,301 @@
+"""Figures of water tanks with their pump: what is stored, how long it fills, how often it
+starts."""
+
+from functools import cached_property
+
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.water.model import Tank, WaterSystem
+from zerodip.physics.bladder_tank import Bank, Vessel, water_m3
+from zerodip.physics.cycle_rate import WorstDraw, worst_draw
+from zerodip.physics.fill import fill_seconds
+from zerodip.physics.plain_tank import charge_abs_pa, plain_vessel
+from zerodip.physics.pump_delivery import Delivery, flow_m3_s
+from zerodip.physics.simulation import WaterStore
+from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa
+from zerodip.rules.engine import slack
+from zerodip.text.figure import Reading, figure
+
+__all__ = ["PEAK_DRAW", "TankFigures"]
+
+PEAK_DRAW = Reading("system.demand.peak_draw_m3_s", "the peak draw of the house")
+
+
+class TankFigures(Figures):
+    """What tanks, pump and switch do together."""
+
+    def __init__(self, system: WaterSystem, settings: Settings, practice: Practice) -> None:
+        super().__init__(system, settings, practice)
+        self.system = system
+
+    @figure("pressure")
+    def pre_charge_pa(self) -> float:
+        """Pre-charge as set; 0 for plain atmospheric air."""
+        return self.settings.pre_charge_gauge_pa or 0.0
+
+    @figure("flow", PEAK_DRAW)
+    def peak_draw_m3_s(self) -> float | None:
+        """The most that the house draws."""
+        return self.system.demand.peak_draw_m3_s
+
+    @figure("volume", Reading("system.demand.daily_m3", "the water used in a day"))
+    def daily_m3(self) -> float | None:
+        """Water used in a day."""
+        return self.system.demand.daily_m3
+
+    @figure("duration")
+    def start_lag_s(self) -> float:
+        """From the switch's closing to delivery."""
+        return self.system.pump.start_lag_s
+
+    @figure("pressure")
+    def pre_charge_abs_pa(self) -> float:
+        """Pre-charge as set, absolute."""
+        return self.pre_charge_pa + self.atmosphere_pa
+
+    @figure("pressure")
+    def highest_pre_charge_pa(self) -> float:
+        """The highest pre-charge among the tanks, Pa gauge."""
+        return max(self._pre_charge_of(tank) for tank in self.system.tanks)
+
+    @property
+    def dips(self) -> bool:
+        """Whether the pre-charge lies at or above cut-in, as the rules compare them."""
+        return self.highest_pre_charge_pa >= self.cut_in_pa - slack(self.cut_in_pa, "pressure")
+
+    @figure("pressure")
+    def uneven_pa(self) -> float:
+        """How far the tanks' pre-charges lie apart."""
+        return self.highest_pre_charge_pa - min(
+            self._pre_charge_of(tank) for tank in self.system.tanks
+        )
+
+    def _pre_charge_of(self, tank: Tank) -> float:
+        own = tank.pre_charge_gauge_pa
+        return self.pre_charge_pa if own is None else own
+
+    @figure("volume")
+    def nominal_m3(self) -> float:
+        """Volume of the tanks by their plates."""
+        return sum(tank.volume_m3 for tank in self.system.tanks)
+
+    @cached_property
+    def measured_charge_abs_pa(self) -> float | None:
+        """What the bucket test says of a plain tank's air, spread over the whole tank."""
+        found = self.system.found
+        if (
+            found.caught_m3 is None
+            or found.cut_in_gauge_pa is None
+            or found.cut_out_gauge_pa is None
+        ):
+            return None
+        low, high = (
+            found.cut_in_gauge_pa + self.atmosphere_pa,
+            found.cut_out_gauge_pa + self.atmosphere_pa,
+        )
+        return charge_abs_pa(
+            self.nominal_m3, found.caught_m3, low, high, self.practice.gas_exponent
+        )
+
+    @figure(
+        "share",
+        Reading(
+            "system.found.caught_m3",
+            "the water caught in a bucket from cut-out to cut-in, power off",
+        ),
+    )
+    def air_left(self) -> float | None:
+        """The share of a fresh charge of air that is in a plain tank; above 1, more than it was
+        thought to take."""
+        measured = self.measured_charge_abs_pa
+        if self.settings.air_renewed:
+            return 1.0
+        return None if measured is None else measured / self.pre_charge_abs_pa
+
+    @cached_property
+    def bank(self) -> Bank:
+        """The tanks with their air as it is, for the gas law."""
+        if self.system.plain:
+            return self.plain_bank(min(self.air_left if self.air_left is not None else 1.0, 3.0))
+        vessels = [
+            Vessel(
+                tank.volume_m3,
+                self._pre_charge_of(tank) + self.atmosphere_pa,
+                tank.acceptance_m3 or float("inf"),
+            )
+            for tank in self.system.tanks
+        ]
+        return Bank(tuple(vessels), self.practice.gas_exponent)
+
+    def plain_bank(self, left: float) -> Bank:
+        """Plain tanks with the share `left` of a fresh charge."""
+        charge, exponent = self.pre_charge_abs_pa * left, self.practice.gas_exponent
+        vessels = [
+            plain_vessel(t.volume_m3, charge, self.atmosphere_pa, exponent)
+            for t in self.system.tanks
+        ]
+        return Bank(tuple(vessels), exponent)
+
+    @figure("volume")
+    def renewed_m3(self) -> float:
+        """Drawdown once drained and re-aired."""
+        fresh = self.plain_bank(1.0)
+        return water_m3(fresh, self.cut_out_abs_pa) - water_m3(fresh, self.cut_in_abs_pa)
+
+    @figure("volume")
+    def regained_m3(self) -> float:
+        """What re-airing gives back of the drawdown."""
+        return self.renewed_m3 - self.drawdown_m3
+
+    @figure("volume")
+    def volume_m3(self) -> float:
+        """Volume that works: all of a bladder tank, of a plain tank what is not waterlogged."""
+        return self.bank.volume_m3
+
+    @cached_property
+    def line(self) -> Delivery:
+        """The pump's line of flow against gauge pressure."""
+        return self.system.pump.delivery()
+
+    @cached_property
+    def store(self) -> WaterStore:
+        """Tank, pump and switch together, for filling and for the simulation."""
+        return self._store(self.bank)
+
+    def _store(self, bank: Bank) -> WaterStore:
+        return WaterStore(
+            bank, self.line, self.atmosphere_pa, self.cut_in_pa, self.cut_out_pa, self.start_lag_s
+        )
+
+    @figure("volume")
+    def reserve_m3(self) -> float:
+        """Reserve: water still held at cut-in."""
+        return self.store.on_m3
+
+    @figure("volume")
+    def full_m3(self) -> float:
+        """Water held at cut-out."""
+        return self.store.off_m3
+
+    @figure("volume")
+    def unbounded_full_m3(self) -> float:
+        """Water the air would let in at cut-out, were there no bladder limit."""
+        return sum(
+            water_m3(
+                Bank((Vessel(v.volume_m3, v.pre_charge_abs_pa),), self.bank.exponent),
+                self.cut_out_abs_pa,
+            )
+            for v in self.bank.vessels
+        )
+
+    @figure("volume")
+    def drawdown_m3(self) -> float:
+        """Water given from cut-out down to cut-in."""
+        return self.full_m3 - self.reserve_m3
+
+    @cached_property
+    def one_lost(self) -> WaterStore | None:
+        """The tanks, pump and switch with the tank that gives most out of action; None with a
+        single tank."""
+        vessels = self.bank.vessels
+        if len(vessels) < 2:
+            return None
+        gives = [self._gives(vessel) for vessel in vessels]
+        lost = gives.index(max(gives))
+        return self._store(Bank(vessels[:lost] + vessels[lost + 1 :], self.bank.exponent))
+
+    def _gives(self, vessel: Vessel) -> float:
+        alone = Bank((vessel,), self.bank.exponent)
+        return water_m3(alone, self.cut_out_abs_pa) - water_m3(alone, self.cut_in_abs_pa)
+
+    @figure("volume")
+    def one_lost_m3(self) -> float | None:
+        """Drawdown left when the tank that gives most has lost its air."""
+        return None if self.one_lost is None else self.one_lost.off_m3 - self.one_lost.on_m3
+
+    @figure("duration")
+    def one_lost_run_s(self) -> float | None:
+        """Pump run left then."""
+        return None if self.one_lost is None else _run_s(self.one_lost)
+
+    @figure("duration")
+    def run_s(self) -> float:
+        """Fill time with nothing drawn, by integration; infinity when the pump never reaches
+        cut-out."""
+        return _run_s(self.store)
+
+    @figure("flow")
+    def mid_flow_m3_s(self) -> float:
+        """The pump's flow half-way between the set points."""
+        return flow_m3_s(self.line, (self.cut_in_pa + self.cut_out_pa) / 2)
+
+    @figure("flow")
+    def cut_in_flow_m3_s(self) -> float:
+        """What the pump delivers at cut-in: the most it takes from the well."""
+        return flow_m3_s(self.line, self.cut_in_pa)
+
+    @figure("flow")
+    def cut_out_flow_m3_s(self) -> float:
+        """What the pump still delivers at cut-out."""
+        return self.store.fill.flows_m3_s[-1]
+
+    @figure("duration")
+    def simple_run_s(self) -> float:
+        """Drawdown over the mid-band flow: the rule of thumb."""
+        return self.drawdown_m3 / self.mid_flow_m3_s if self.mid_flow_m3_s > 0 else float("inf")
+
+    @cached_property
+    def worst(self) -> WorstDraw | None:
+        return worst_draw(self.store.fill, self.reserve_m3, self.full_m3)
+
+    @figure("flow")
+    def worst_draw_m3_s(self) -> float | None:
+        """The steady draw at which the pump starts most often."""
+        return None if self.worst is None else self.worst.draw_m3_s
+
+    @figure("rate")
+    def worst_starts_per_s(self) -> float | None:
+        """Starts at that draw."""
+        return None if self.worst is None else self.worst.starts_per_s
+
+    @figure("volume")
+    def dip_need_m3(self) -> float | None:
+        """The reserve that a start needs: peak draw over the start lag."""
+        return None if self.peak_draw_m3_s is None else self.peak_draw_m3_s * self.start_lag_s
+
+    @figure("pressure")
+    def lowest_pa(self) -> float | None:
+        """The lowest gauge pressure while the pump starts; 0 when the tank runs empty."""
+        if self.dip_need_m3 is None:
+            return None
+        return (
+            lowest_abs_pa(self.bank, self.cut_in_abs_pa, self.dip_need_m3, self.atmosphere_pa)
+            - self.atmosphere_pa
+        )
+
+    @figure("pressure")
+    def largest_pre_charge_abs_pa(self) -> float | None:
+        """The largest pre-charge, of the tanks that are set, with which nothing dips."""
+        if self.dip_need_m3 is None:
+            return None
+        apart = [t for t in self.system.tanks if t.pre_charge_gauge_pa is not None]
+        own = Bank(
+            tuple(Vessel(t.volume_m3, self._pre_charge_of(t) + self.atmosphere_pa) for t in apart)
+        )
+        need = max(self.dip_need_m3 - (water_m3(own, self.cut_in_abs_pa) if apart else 0.0), 0.0)
+        volume = self.volume_m3 - sum(t.volume_m3 for t in apart)
+        return largest_pre_charge_abs_pa(
+            volume, self.cut_in_abs_pa, need, self.practice.gas_exponent
+        )
+
+    @figure("pressure")
+    def largest_pre_charge_pa(self) -> float | None:
+        """The same, gauge."""
+        largest = self.largest_pre_charge_abs_pa
+        return None if largest is None else max(largest - self.atmosphere_pa, 0.0)
+
+
+def _run_s(store: WaterStore) -> float:
+    if store.fill.flows_m3_s[-1] <= 0:
+        return float("inf")
+    return fill_seconds(store.fill, store.on_m3, store.off_m3)

@@ -1,0 +1,131 @@
+"""A visit to a water system: making safe, draining, what is odd among its readings, what is seen to
+before leaving."""
+
+import math
+
+from zerodip.kinds.steps import (
+    BYSTANDERS,
+    COVER,
+    LABELLED,
+    POWER_OFF,
+    PROVED_DEAD,
+    READ_LAST,
+    READ_POINTS,
+    TOLD,
+    check,
+)
+from zerodip.kinds.visit_parts import CheckSpec, DrainView, Question, StepSpec, question
+from zerodip.kinds.water.figures import WaterFigures
+from zerodip.physics.bladder_tank import water_m3
+from zerodip.rules.engine import exceeds
+from zerodip.text.writer import Writer
+from zerodip.units import text
+from zerodip.visit.log import Log
+from zerodip.visit.slots import AIR_CAP, AIR_GAUGE_LOW, FOUND_PRE_CHARGE, WATER_AT_VALVE
+
+__all__ = [
+    "BOOSTED_STEPS",
+    "CHECKS",
+    "PLAIN_CHECKS",
+    "READ",
+    "WATER_STEPS",
+    "WELL_STEPS",
+    "drain",
+    "questions",
+]
+
+BUCKET_M3 = 0.0125  # what a person carries: 12.5 L, about 3 gal
+HOSE_M3_S = 0.25e-3  # a garden hose at low pressure, about 15 L/min
+
+_SHUT_HOUSE = StepSpec("house_shut", "Shut the house valve, so that the house is not drained too.")
+_SHUT_SUPPLY = StepSpec("supply_shut", "Shut the supply valve before the pump.")
+_HOSE = StepSpec(
+    "hose",
+    "Hose on the lowest drain, led outside or to a sink; not through the filters.",
+    "Where it leads must not flood a pit.",
+)
+_DRAIN = StepSpec(
+    "drained",
+    "Drain until the gauge stands at zero, before anything is unscrewed.",
+    "Stored pressure throws water and parts.",
+    "proved_dead",
+)
+_PIT = StepSpec(
+    "pit",
+    "A well pit: aired, dry, somebody outside; otherwise stay out.",
+    "A confined space that can flood, with no safe disconnect in it.",
+)
+_OFF = (POWER_OFF, PROVED_DEAD)
+_DRAINED = (_SHUT_HOUSE, _HOSE, _DRAIN)
+
+WATER_STEPS = (BYSTANDERS, *_OFF, *_DRAINED)
+WELL_STEPS = (BYSTANDERS, _PIT, *_OFF, *_DRAINED)
+BOOSTED_STEPS = (BYSTANDERS, *_OFF, _SHUT_SUPPLY, *_DRAINED)
+
+_CAP = check("cap", "Valve cap back on: the cap is the real seal.", AIR_CAP)
+_HOUSE = check("house_open", "House valve open.")
+PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _HOUSE, LABELLED, TOLD)
+CHECKS: tuple[CheckSpec, ...] = (_CAP, *PLAIN_CHECKS)
+
+READ = (*READ_POINTS, AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name, *READ_LAST)
+
+
+def drain(figures: WaterFigures, gauge_pa: float, units: str) -> DrainView:
+    """What comes out when the tanks are drained from `gauge_pa` (Pa gauge), through a hose and in
+    buckets.
+
+    Args:
+        figures: The system's figures under its settings.
+        gauge_pa: Where the gauge stands, Pa.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What comes out, in figures and words.
+
+    Source: The gas law; hose and bucket common practice, no source.
+    """
+    held = water_m3(figures.bank, gauge_pa + figures.atmosphere_pa)
+    buckets = max(math.ceil(held / BUCKET_M3), 1) if held > 0 else 0
+    seconds = held / HOSE_M3_S
+    says = (
+        f"About {text(held, 'volume', units)} will come out: {seconds / 60:.0f} min through a hose,"
+        f" or {buckets} buckets. Tank {Writer(figures, units).text(WaterFigures.nominal_m3)}."
+        if held > 0
+        else "The tank holds nothing above its air at this pressure."
+    )
+    return DrainView(volume_m3=held, seconds=seconds, buckets=buckets, says=says)
+
+
+def questions(figures: WaterFigures, log: Log, units: str) -> list[Question]:
+    """What is odd about the pre-charge found.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The questions.
+
+    Source: Common practice, no source.
+    """
+    air = log.value(FOUND_PRE_CHARGE)
+    if log.value(WATER_AT_VALVE):
+        return [
+            question(
+                WATER_AT_VALVE,
+                "Water at the air valve: the bladder is burst, and the tank is finished.",
+            )
+        ]
+    if air is None:
+        return []
+    if not exceeds(air, figures.leak_found_pa):
+        low = f"{text(air, 'pressure', units)} is so low that the tank leaks: soap valve and seams."
+        return [question(FOUND_PRE_CHARGE, low)]
+    if air >= figures.cut_in_pa:
+        return [
+            question(
+                FOUND_PRE_CHARGE, "Above cut-in: this is the dip that the taps feel at each start."
+            )
+        ]
+    return []

@@ -1,0 +1,59 @@
+"""Air-over-water tanks: no bladder, so the air dissolves and its amount is itself unknown.
+
+Air that has been lost shrinks the product of tank volume and charge. What matters at the tap is the
+water above the point where the gauge stands at zero; with less air than fills the tank at the
+atmosphere, the tank works like a smaller one (the rest of it is waterlogged). All pressures here
+are absolute, Pa.
+"""
+
+import math
+
+from zerodip.physics.bladder_tank import Vessel
+
+__all__ = ["charge_abs_pa", "plain_vessel"]
+
+
+def charge_abs_pa(
+    volume_m3: float, caught_m3: float, in_abs: float, out_abs: float, exponent: float = 1.0
+) -> float:
+    """The charge (Pa abs, spread over the whole tank of `volume_m3`) that gives `caught_m3` between
+    `out_abs` and `in_abs`: the bucket test, V·c = D / (1/in − 1/out). Valid for 0 < in < out, and
+    while the tank does not run empty between them.
+
+    Args:
+        volume_m3: Volume, m³, above 0.
+        caught_m3: Water caught, m³, above 0.
+        in_abs: Lower pressure, Pa abs, above 0.
+        out_abs: Upper pressure, Pa abs, above the lower.
+        exponent: Gas exponent n, 1 to 1.4.
+
+    Returns:
+        The charge, Pa abs.
+
+    Source: The gas law, solved for c.
+    """
+    gap = math.pow(in_abs, -1 / exponent) - math.pow(out_abs, -1 / exponent)
+    return math.pow(caught_m3 / (volume_m3 * gap), exponent)
+
+
+def plain_vessel(
+    volume_m3: float, charge_abs: float, atmosphere_pa: float, exponent: float = 1.0
+) -> Vessel:
+    """The vessel that holds and gives the same water above gauge zero as a plain tank with that
+    much air: its air's volume at the atmosphere, at most the whole tank (then the charge is a
+    supercharge).
+
+    Args:
+        volume_m3: Volume, m³, above 0.
+        charge_abs: Charge spread over the whole tank, Pa abs, above 0.
+        atmosphere_pa: Atmospheric pressure at the site, Pa abs, above 0.
+        exponent: Gas exponent n, 1 to 1.4.
+
+    Returns:
+        The vessel, in absolute pressures.
+
+    Source: The gas law.
+    """
+    if charge_abs >= atmosphere_pa:
+        return Vessel(volume_m3, charge_abs)
+    return Vessel(volume_m3 * math.pow(charge_abs / atmosphere_pa, 1 / exponent), atmosphere_pa)

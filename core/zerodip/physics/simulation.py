@@ -1,0 +1,348 @@
+"""The plant over time: tank, pump and switch under a list of draws, from event to event.
+
+Between two events everything is known in closed form: with the pump off the water falls in a
+straight line; with it on, the fill table gives an exponential per piece. An event is a draw
+changing, the level reaching a set point or the bottom, the start lag ending. Nothing is stepped
+through in small time steps.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import NamedTuple, Protocol
+
+from zerodip.physics.bladder_tank import Bank, pressure_abs_pa, water_m3
+from zerodip.physics.fill import (
+    FillLine,
+    fill_line,
+    fill_seconds,
+    flow_at,
+    log_mean,
+    piece_of,
+    pieces,
+    pieces_seconds,
+    water_after,
+)
+from zerodip.physics.pump_delivery import Delivery, balance_gauge_pa
+
+__all__ = ["Draw", "Phase", "Store", "Trail", "WaterStore", "simulate", "trail"]
+
+OFF, STARTING, RUNNING = "off", "starting", "running"
+FOREVER = float("inf")
+_CLOSE = 1e-12  # m³: two levels nearer than this are the same
+
+
+@dataclass(frozen=True)
+class Draw:
+    """A steady draw: for `seconds` (s), `flow_m3_s` (m³/s, 0 or more)."""
+
+    seconds: float
+    flow_m3_s: float
+
+
+class Store(Protocol):
+    """What can be simulated: something filled between two levels. Water in tanks (`WaterStore`),
+    free air in receivers."""
+
+    @property
+    def fill(self) -> FillLine:
+        """The fill table from empty to cut-out."""
+
+    @property
+    def on_m3(self) -> float:
+        """Held when the switch starts the pump, m³."""
+
+    @property
+    def off_m3(self) -> float:
+        """Held when the switch stops the pump, m³."""
+
+    @property
+    def start_lag_s(self) -> float:
+        """From the switch's closing to delivery, s."""
+
+    def gauge_at(self, held: float) -> float:
+        """Gauge pressure (Pa) with `held` m³ inside."""
+
+    def balance_gauge_pa(self, draw: float) -> float:
+        """Gauge pressure (Pa) at which an empty store's pump just delivers `draw` (m³/s)."""
+
+
+@dataclass(frozen=True)
+class WaterStore:
+    """Water: the tanks, the pump's line, the switch (gauge Pa), the start lag (s), the atmosphere
+    (Pa)."""
+
+    bank: Bank
+    line: Delivery
+    atmosphere_pa: float
+    cut_in_gauge_pa: float
+    cut_out_gauge_pa: float
+    start_lag_s: float
+
+    @cached_property
+    def fill(self) -> FillLine:
+        """The fill table from empty to cut-out."""
+        return fill_line(
+            self.bank, self.line, self.atmosphere_pa, self.cut_in_gauge_pa, self.cut_out_gauge_pa
+        )
+
+    @cached_property
+    def on_m3(self) -> float:
+        """Water held when the switch starts the pump; 0 with a pre-charge above cut-in."""
+        return water_m3(self.bank, self.cut_in_gauge_pa + self.atmosphere_pa)
+
+    @cached_property
+    def off_m3(self) -> float:
+        """Water held when the switch stops the pump."""
+        return water_m3(self.bank, self.cut_out_gauge_pa + self.atmosphere_pa)
+
+    def gauge_at(self, water: float) -> float:
+        """Gauge pressure (Pa) on the tank's line, at most cut-out."""
+        return min(pressure_abs_pa(self.bank, water) - self.atmosphere_pa, self.cut_out_gauge_pa)
+
+    def balance_gauge_pa(self, draw: float) -> float:
+        """What open taps hold the pump at, with the tank empty, Pa gauge."""
+        return balance_gauge_pa(self.line, draw)
+
+
+class Phase(NamedTuple):
+    """A stretch between two events: times (s), pump state (off, starting, running), draw (m³/s),
+    water held at its ends (m³). `dry` tells that the tank is empty and taps are open: the gauge has
+    collapsed to `dry_gauge_pa`."""
+
+    start_s: float
+    end_s: float
+    pump: str
+    draw_m3_s: float
+    water_start_m3: float
+    water_end_m3: float
+    dry: bool = False
+    dry_gauge_pa: float = 0.0
+
+
+def simulate(
+    plant: Store,
+    draws: Iterable[Draw],
+    water: float | None = None,
+    pump: str = OFF,
+    most_events: int = 200_000,
+) -> tuple[Phase, ...]:
+    """The phases of the plant under `draws`, beginning with `water` m³ in the tank (full to cut-out
+    by default) and the pump in state `pump`. Valid for steady draws, well-mixed air, a check valve
+    that holds. a plant that chatters is cut off after `most_events` phases, before the draws have
+    ended.
+
+    Args:
+        plant: Pump, store and switch.
+        draws: The draws, one after the other.
+        water: Water held at the start, m³; full to cut-out if None.
+        pump: How the pump begins: off, starting or running.
+        most_events: Phases after which it is cut off, 1 or more.
+
+    Returns:
+        The phases, in order.
+
+    Source: Mass balance dW/dt = Q_pump − Q_draw, the gas law, the switch's two points.
+    """
+    state = _State(plant, plant.off_m3 if water is None else water, pump)
+    left = 4 * most_events  # changes of state on the spot make no phase, but are work too
+    for draw in draws:
+        end = state.time + draw.seconds
+        while state.time < end and left > 0:
+            state.advance(draw.flow_m3_s, end)
+            left -= 1
+    return tuple(state.phases)
+
+
+class _State:
+    def __init__(self, plant: Store, water: float, pump: str) -> None:
+        self.plant, self.water, self.pump = plant, water, pump
+        self.time, self.delivers_at = 0.0, plant.start_lag_s if pump == STARTING else 0.0
+        self.phases: list[Phase] = []
+
+    def advance(self, draw: float, end: float) -> None:
+        """One event further: a phase until the next one, or a change of pump state on the spot."""
+        if self.pump == RUNNING:
+            return self._run(draw, end)
+        if self.pump == STARTING and self.time >= self.delivers_at:
+            self.pump = RUNNING
+            return None
+        return self._drain(draw, end)
+
+    def _drain(self, draw: float, end: float) -> None:
+        stop = self.plant.on_m3 if self.pump == OFF else 0.0
+        fall = max(self.water - stop, 0.0)
+        if self.pump == OFF and fall <= _CLOSE and draw > 0:
+            self.pump, self.delivers_at = STARTING, self.time + self.plant.start_lag_s
+            return
+        until = self.time + (fall / draw if draw > 0 and fall > _CLOSE else FOREVER)
+        lag_end = self.delivers_at if self.pump == STARTING else FOREVER
+        dry = self.water <= _CLOSE and draw > 0
+        self._to(
+            min(until, lag_end, end), self._drained(draw, min(until, lag_end, end)), draw, dry=dry
+        )
+
+    def _drained(self, draw: float, until: float) -> float:
+        return max(self.water - draw * (until - self.time), 0.0)
+
+    def _run(self, draw: float, end: float) -> None:
+        fill, off = self.plant.fill, self.plant.off_m3
+        if self.water >= off - _CLOSE and fill.flows_m3_s[-1] > draw:
+            self.pump = OFF
+            return
+        net = fill.flows_m3_s[piece_of(fill, self.water)] - draw
+        if self.water <= _CLOSE and net <= 0:
+            held = min(self.plant.balance_gauge_pa(draw), fill.gauges_pa[0])
+            self._to(end, 0.0, draw, dry=True, dry_gauge=held)
+            return
+        reaches = fill.flows_m3_s[-1] > draw
+        full_at = self.time + (fill_seconds(fill, self.water, off, draw) if reaches else FOREVER)
+        if full_at <= end:
+            self._to(full_at, off, draw)
+            self.pump = OFF
+        else:
+            self._creep(draw, end)
+
+    def _creep(self, draw: float, end: float) -> None:
+        """Runs piece by piece towards `end`, up or down, without reaching cut-out; stops early
+        where the tank is empty."""
+        fill, water, left = self.plant.fill, self.water, end - self.time
+        for _ in fill.waters_m3:
+            at = _piece_ahead(fill, water, draw)
+            if at is None:
+                break
+            water, used = _through_piece(fill, at, water, left, draw)
+            left -= used
+            if left <= 0 or water <= 0:
+                break
+        emptied = water <= 0 and left > 0
+        self._to(end - left if emptied else end, water, draw)
+
+    def _to(
+        self, until: float, water: float, draw: float, dry: bool = False, dry_gauge: float = 0.0
+    ) -> None:
+        self.phases.append(
+            Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge)
+        )
+        self.time, self.water = until, water
+
+
+def _piece_ahead(fill: FillLine, water: float, draw: float) -> int | None:
+    """The piece that the level moves through next: the one above a joint when it rises there, the
+    one below when it falls there; None where it holds (a joint at which the flow drops past the
+    draw: a bladder is full)."""
+    at = piece_of(fill, water)
+    inside = water > fill.waters_m3[at]
+    if inside or flow_at(fill, at, water) > draw:
+        return at
+    while at > 0 and fill.waters_m3[at] >= water:
+        at -= 1
+    return at if flow_at(fill, at, water) < draw else None
+
+
+def _through_piece(
+    fill: FillLine, at: int, water: float, left: float, draw: float
+) -> tuple[float, float]:
+    """The water after at most `left` seconds inside one piece, and the seconds used."""
+    net = flow_at(fill, at, water) - draw
+    edge = fill.waters_m3[at + 1] if net > 0 else fill.waters_m3[at]
+    net_at_edge = flow_at(fill, at, edge) - draw
+    if net * net_at_edge > 0:
+        used = abs(edge - water) / log_mean(abs(net), abs(net_at_edge))
+        if used <= left:
+            return edge, used
+    return water_after(fill, at, water, left, draw), left
+
+
+@dataclass(frozen=True)
+class Trail:
+    """A line to draw: times (s) and gauge pressures (Pa), equally many; spans (start, end, s) with
+    the pump's motor on, and with taps open on an empty tank while the pump does not deliver (the
+    dip); how often it started, the dips' sum (s)."""
+
+    times_s: tuple[float, ...]
+    gauges_pa: tuple[float, ...]
+    pump_spans_s: tuple[tuple[float, float], ...]
+    dip_spans_s: tuple[tuple[float, float], ...]
+    starts: int
+    dip_s: float
+
+
+def trail(plant: Store, phases: tuple[Phase, ...], points: int = 300) -> Trail:
+    """The phases as a line of about `points` points, exact at every event.
+
+    Args:
+        plant: Pump, store and switch.
+        phases: The phases, one after the other.
+        points: About how many points, 2 or more.
+
+    Returns:
+        Times (s), gauge pressures (Pa), and the spans (s) in which the pump ran or the tank dipped.
+
+    Source: The phases' own exponentials.
+    """
+    each = max(2, min(10, points // max(len(phases), 1)))
+    pairs = [pair for phase in phases for pair in _sampled(plant, phase, each)]
+    spans = _spans([phase for phase in phases if phase.pump != OFF])
+    dips = _spans([phase for phase in phases if phase.dry and phase.pump != RUNNING])
+    return Trail(
+        times_s=tuple(round(t, 2) for t, _ in pairs),
+        gauges_pa=tuple(round(g, 0) for _, g in pairs),
+        pump_spans_s=spans,
+        dip_spans_s=dips,
+        starts=sum(1 for before, phase in pairwise(phases) if _starts(before, phase)),
+        dip_s=sum(end - start for start, end in dips),
+    )
+
+
+def _sampled(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
+    if phase.dry:
+        return [(phase.start_s, phase.dry_gauge_pa), (phase.end_s, phase.dry_gauge_pa)]
+    if phase.water_start_m3 == phase.water_end_m3:
+        held = plant.gauge_at(phase.water_start_m3)
+        return [(phase.start_s, held), (phase.end_s, held)]
+    # Many short phases are drawn with straight times: on a strip their curve is finer than the
+    # line.
+    if count > 5 and phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3:
+        return _filling(plant, phase, count)
+    times, waters = (phase.start_s, phase.end_s), (phase.water_start_m3, phase.water_end_m3)
+    return [
+        (t, plant.gauge_at(w))
+        for t, w in zip(_even(*times, count), _even(*waters, count), strict=True)
+    ]
+
+
+def _even(first: float, last: float, count: int) -> list[float]:
+    return [first + (last - first) * k / (count - 1) for k in range(count)]
+
+
+def _filling(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
+    """Along the fill table, at about `count` of its joints."""
+    way = pieces(plant.fill, phase.water_start_m3, phase.water_end_m3)
+    stride, time, water = max(1, len(way) // count), phase.start_s, phase.water_start_m3
+    points = [(time, plant.gauge_at(water))]
+    for at, piece in enumerate(way, 1):
+        time, water = time + pieces_seconds([piece], phase.draw_m3_s), water + piece[0]
+        if at % stride == 0 and at < len(way):
+            points.append((min(time, phase.end_s), plant.gauge_at(water)))
+    return [*points, (phase.end_s, plant.gauge_at(phase.water_end_m3))]
+
+
+def _starts(before: Phase, phase: Phase) -> bool:
+    """A start: the motor on after it was off; or off and on again on the spot, between two
+    phases."""
+    return phase.pump != OFF and (
+        before.pump == OFF or (phase.pump == STARTING and before.pump == RUNNING)
+    )
+
+
+def _spans(phases: list[Phase]) -> tuple[tuple[float, float], ...]:
+    """The phases' times, those that follow on without a gap as one."""
+    spans: list[tuple[float, float]] = []
+    for phase in phases:
+        if spans and abs(spans[-1][1] - phase.start_s) < 1e-9:
+            spans[-1] = (spans[-1][0], phase.end_s)
+        else:
+            spans.append((phase.start_s, phase.end_s))
+    return tuple((round(a, 2), round(b, 2)) for a, b in spans)

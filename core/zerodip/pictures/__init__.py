@@ -1,1 +1,0 @@
-"""What the screens draw, worked out here: ribbons of water and of air, the tankless window."""

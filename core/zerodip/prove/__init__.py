@@ -1,1 +1,0 @@
-"""Proving: what was measured beside what was predicted, and what a difference means."""

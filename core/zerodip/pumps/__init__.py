@@ -1,1 +1,0 @@
-"""Pumps: curve, friction, delivery."""

@@ -1,0 +1,123 @@
+"""A switch or a gauge that does not answer: told from the same readings that the setting uses."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from zerodip.switch.belief import Belief
+from zerodip.switch.planner import Goal
+from zerodip.units import PSI
+
+__all__ = ["Complaint", "Watch", "complaints", "gauge_resolves"]
+
+_SURE = 3.0
+_FEW = 0.35  # of the slope that is usual: less than this is no answer
+
+
+@dataclass(frozen=True)
+class Watch:
+    """One look at both points (Pa gauge), and the turns made since the look before (none: only
+    watched again)."""
+
+    cut_in_pa: float
+    cut_out_pa: float
+    turns: tuple[float, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Complaint:
+    """Something is wrong beside the setting: what is seen, and what to look at, most likely
+    first."""
+
+    id: str
+    says: str
+    look: tuple[str, ...]
+
+
+_TEXTS = {
+    "no-answer": (
+        "Turns have had almost no effect.",
+        (
+            "the nut slips on its spring or sits at its stop",
+            "the sensing nipple is clogged",
+            "contacts are welded",
+        ),
+    ),
+    "differential-drifts": (
+        "The gap between the points moves although its nut was not turned.",
+        ("dirt under the diaphragm", "a worn snap mechanism", "a loose nipple"),
+    ),
+    "wanders": (
+        "The points read differently each time although nothing was turned.",
+        ("dirt under the diaphragm", "a sticking gauge", "a loose nipple"),
+    ),
+}
+
+
+def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tuple[Complaint, ...]:
+    """What the looks so far point to, judged at 3 standard deviations of the reading noise (Pa).
+
+    Args:
+        belief: What is believed of the switch.
+        watches: What was predicted and seen at each look.
+        noise_pa: Standard deviation of a reading, Pa, above 0.
+
+    Returns:
+        What is wrong, worst first; none where nothing is.
+    """
+    pairs = list(pairwise(watches))
+    found = []
+    if _no_answer(belief, watches):
+        found.append("no-answer")
+    if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):
+        found.append("wanders")
+    elif any(_range_only(b) and _gap_moved(a, b, noise_pa) for a, b in pairs):
+        found.append("differential-drifts")
+    return tuple(Complaint(id=id, says=_TEXTS[id][0], look=_TEXTS[id][1]) for id in found)
+
+
+def _no_answer(belief: Belief, watches: Sequence[Watch]) -> bool:
+    """A nut turned by more than a turn in all whose slope is surely a small part of what is
+    usual."""
+    for nut, kind in enumerate(belief.of.nuts):
+        usual = (kind.on_in_pa, kind.on_out_pa)[kind.sets][0]
+        moved = sum(abs(w.turns[nut]) for w in watches if len(w.turns) > nut)
+        mean, sd = belief.slope(nut, kind.sets)
+        if moved > 1.0 and mean + sd < _FEW * usual:
+            return True
+    return False
+
+
+def _still(watch: Watch) -> bool:
+    return not any(watch.turns)
+
+
+def _range_only(watch: Watch) -> bool:
+    return len(watch.turns) == 2 and watch.turns[0] != 0 and watch.turns[1] == 0
+
+
+def _apart(a: Watch, b: Watch, noise: float) -> bool:
+    limit = _SURE * noise * math.sqrt(2)
+    return abs(b.cut_in_pa - a.cut_in_pa) > limit or abs(b.cut_out_pa - a.cut_out_pa) > limit
+
+
+def _gap_moved(a: Watch, b: Watch, noise: float) -> bool:
+    """Beyond noise and beyond what a little unequal slopes explain (a fifth of the move)."""
+    moved = abs(b.cut_in_pa - a.cut_in_pa)
+    gap = abs((b.cut_out_pa - b.cut_in_pa) - (a.cut_out_pa - a.cut_in_pa))
+    return gap > _SURE * 2 * noise + 0.2 * moved
+
+
+def gauge_resolves(noise_pa: float, goal: Goal) -> bool:
+    """Whether four looks with this gauge can tell the tolerance asked for: noise/2 against it, at
+    nine in ten for both points.
+
+    Args:
+        noise_pa: Standard deviation of a reading, Pa, above 0.
+        goal: Where the points must come to, and how near.
+
+    Returns:
+        Whether they can.
+    """
+    return noise_pa / 2 <= 0.52 * goal.tolerance_pa or noise_pa <= 0.25 * PSI

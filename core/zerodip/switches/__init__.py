@@ -1,1 +1,0 @@
-"""Pressure switches and the schools of setting them."""

@@ -1,1 +1,0 @@
-"""Tanks by the gas law."""

@@ -1,0 +1,1 @@
+"""Figures and the sentences that tell them."""

@@ -1,1 +1,0 @@
-"""Setting a switch as an estimation problem: every try teaches how far this switch moves per turn."""

@@ -1,0 +1,2 @@
+"""The steps of a visit: what each shows, worked out from the system's figures and the visit's
+log."""

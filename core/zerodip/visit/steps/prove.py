@@ -1,0 +1,100 @@
+"""Proving: runs timed from click to click, a bucket, a drain, a leak watch; predicted beside
+measured, and what a difference points to."""
+
+import statistics
+from dataclasses import dataclass
+
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.protocol import ProofTest
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.visit_parts import Cause, Measured
+from zerodip.practice.agreement import agrees
+from zerodip.units import text
+from zerodip.visit.log import Log
+from zerodip.visit.slots import LAP
+
+__all__ = ["ProveView", "prove_view"]
+
+_WORTH_A_LINE = 0.15  # a cause that fits no better is left out
+_NO_END_S = 1e9
+_JUDGED = ("run", "bucket", "knee")
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProveView:
+    """The tests that can be made here, what was measured, the causes of a difference with the
+    likeliest first, and the one measurement that would tell."""
+
+    tests: tuple[ProofTest, ...]
+    measured: tuple[Measured, ...]
+    causes: tuple[Cause, ...]
+    tell: str
+
+
+def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
+    """Predicted beside measured.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What the step shows.
+
+    Source: Gas law and mass balance; the causes are common practice, no source.
+    """
+    diagnosis, run = kind_of(figures).diagnosis, _run(figures, log, units)
+    found = diagnosis.measured(figures, log, units)
+    measured = (*([run] if run else []), *found)
+    causes = _causes(figures, measured)
+    return ProveView(
+        tests=diagnosis.tests,
+        measured=measured,
+        causes=causes,
+        tell=_tell(figures, causes, measured),
+    )
+
+
+def _run(figures: Figures, log: Log, units: str) -> Measured | None:
+    laps, predicted = log.all(LAP), kind_of(figures).diagnosis.run_s(figures)
+    if not laps or predicted is None:
+        return None
+    middle, ends = statistics.median(lap.run_s for lap in laps), predicted < _NO_END_S
+    counted = f"{len(laps)} lap{'s' if len(laps) > 1 else ''}"
+    return Measured(
+        id="run",
+        title="Pump run",
+        measured=middle,
+        predicted=predicted if ends else None,
+        dimension="duration",
+        agrees=agrees(middle, predicted) if ends else False,
+        says=f"{counted}; predicted {text(predicted, 'duration', units)}",
+    )
+
+
+def _causes(figures: Figures, measured: tuple[Measured, ...]) -> tuple[Cause, ...]:
+    """What would explain runs or drawdown that do not agree, ranked by how well it fits all that
+    was measured."""
+    by = {each.id: each for each in measured}
+    off = [by[id] for id in _JUDGED if id in by and by[id].agrees is False]
+    if not off:
+        return ()
+    gauge = Cause(
+        id="gauge",
+        title="Gauge error",
+        fits=0.3 if len(off) > 1 else 0.2,
+        why="Both points are read on it.",
+    )
+    found = [*kind_of(figures).diagnosis.causes(figures, by), gauge]
+    return tuple(
+        sorted((c for c in found if c.fits > _WORTH_A_LINE), key=lambda cause: -cause.fits)
+    )
+
+
+def _tell(figures: Figures, causes: tuple[Cause, ...], measured: tuple[Measured, ...]) -> str:
+    """The one measurement that would tell the two likeliest causes apart."""
+    if len(causes) < 2:
+        return ""
+    done = {each.id for each in measured if each.agrees is not None}
+    return kind_of(figures).diagnosis.tell(causes, done) or "Hold a second gauge beside this one."

@@ -1,0 +1,145 @@
+"""Reading: what is asked, what was found the last time, and what is odd about what was entered."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.visit_parts import Question, question
+from zerodip.units import PSI, text
+from zerodip.visit.log import Log
+from zerodip.visit.slots import (
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_GAUGE,
+    FOUND_PRE_CHARGE,
+    SLOTS,
+    Slot,
+)
+
+__all__ = ["ReadField", "questions", "read_fields"]
+
+_ALIKE_PA = 2 * PSI  # the air valve and the gauge show the same
+_EMPTY_PA = 3 * PSI  # a gauge that stands no higher tells nothing of water in the tank
+_NARROW_PA = 5 * PSI
+_ABOVE_PA = 3 * PSI
+_SAME_PA = 0.05 * PSI
+
+
+@dataclass(frozen=True, kw_only=True)
+class ReadField:
+    """One thing to read: its value in force and the entry that holds it, and last time's with the
+    drift since (words)."""
+
+    slot: str
+    title: str
+    kind: str
+    dimension: str
+    value: Any
+    entry: str | None
+    last: Any
+    drift: str
+
+
+def read_fields(
+    figures: Figures, log: Log, last: Mapping[str, Any], units: str
+) -> tuple[ReadField, ...]:
+    """What to read on this kind of system, beside what the last visit left (by slot).
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        last: What the last visit left, by slot.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What to read, in order.
+    """
+    return tuple(
+        _field(SLOTS[name], log, last.get(name), units) for name in kind_of(figures).visit.read
+    )
+
+
+def _field(slot: Slot[Any], log: Log, last: Any, units: str) -> ReadField:
+    record = log.record(slot)
+    value = record.value if record else None
+    return ReadField(
+        slot=slot.name,
+        title=slot.title,
+        kind=slot.spec.kind if slot.spec else "",
+        dimension=slot.dimension,
+        value=value,
+        entry=record.id if record else None,
+        last=last,
+        drift=_drift(slot, value, last, units),
+    )
+
+
+def _drift(slot: Slot[Any], value: Any, last: Any, units: str) -> str:
+    if (
+        isinstance(value, bool)
+        or not isinstance(value, int | float)
+        or not isinstance(last, int | float)
+    ):
+        return ""
+    moved = value - last
+    if abs(moved) < _SAME_PA:
+        return "as last time"
+    return f"{text(abs(moved), slot.dimension, units)} {'up' if moved > 0 else 'down'}"
+
+
+def questions(figures: Figures, log: Log, units: str) -> tuple[Question, ...]:
+    """What is odd.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The questions.
+
+    Source: Common practice, no source.
+    """
+    odd = kind_of(figures).visit.questions(figures, log, units)
+    return (*_tank_questions(log, units), *_point_questions(log, units), *odd)
+
+
+def _tank_questions(log: Log, units: str) -> list[Question]:
+    """A tank under water pressure shows the system's pressure at its air valve, not its
+    pre-charge."""
+    air, gauge = log.value(FOUND_PRE_CHARGE), log.value(FOUND_GAUGE)
+    if air is None or gauge is None or gauge <= _EMPTY_PA or log.confirmed("drained"):
+        return []
+    if abs(air - gauge) <= _ALIKE_PA:
+        shown = (
+            f"{text(air, 'pressure', units)} at the air valve while the gauge shows"
+            f" {text(gauge, 'pressure', units)}"
+        )
+        return [
+            question(
+                FOUND_PRE_CHARGE,
+                f"{shown}: is the tank drained? Under pressure the valve shows the system.",
+            )
+        ]
+    return [
+        question(
+            FOUND_PRE_CHARGE, "The tank is not confirmed drained: only then is this its pre-charge."
+        )
+    ]
+
+
+def _point_questions(log: Log, units: str) -> list[Question]:
+    low, high, now = log.value(FOUND_CUT_IN), log.value(FOUND_CUT_OUT), log.value(FOUND_GAUGE)
+    found = []
+    if low is not None and high is not None and low >= high:
+        asks = "Cut-in is not below cut-out: were they read the other way round?"
+        found.append(question(FOUND_CUT_IN, asks))
+    elif low is not None and high is not None and high - low < _NARROW_PA:
+        asks = f"Only {text(high - low, 'pressure', units)} apart: watch both points once more."
+        found.append(question(FOUND_CUT_OUT, asks))
+    if now is not None and high is not None and now > high + _ABOVE_PA:
+        stands = f"The gauge stands at {text(now, 'pressure', units)}, above the cut-out found"
+        found.append(question(FOUND_GAUGE, f"{stands}: has it crept up, or is a point misread?"))
+    return found

@@ -1,0 +1,65 @@
+"""Which records a visit takes."""
+
+from itertools import pairwise
+from typing import Any
+
+from zerodip.errors import Fault
+from zerodip.fileformat.fields import Spec, check, read
+from zerodip.fileformat.ranges import MOST_GAUGE_PA
+from zerodip.kinds.registry import confirmations
+from zerodip.visit.slots import DRAIN, SLOTS, Slot
+
+__all__ = ["check_record", "known_slots"]
+
+_MOST_SAMPLES = 600
+_SECONDS = Spec(kind="quantity", title="Seconds", dimension="duration", least=0, most=86400)
+_PRESSURE = Spec(
+    kind="quantity", title="Pressure", dimension="pressure", least=0, most=MOST_GAUGE_PA
+)
+
+
+def known_slots() -> dict[str, Slot[Any]]:
+    """Every slot by its name: those of all visits, and what the kinds of system have confirmed.
+
+    Returns:
+        The slots, by name.
+    """
+    return {**SLOTS, **{slot.name: slot for slot in confirmations()}}
+
+
+def check_record(name: str, value: Any) -> list[Fault]:
+    """The faults of one record; none when it may be kept. A slot with one value may be emptied
+    (None): what was misread and is not read again; what was confirmed, or where the visit stands,
+    may not. A slot that does not exist is a fault of `slot`.
+
+    Args:
+        name: Name of the slot.
+        value: The value as sent.
+
+    Returns:
+        The faults; none where it may be kept.
+    """
+    slot = known_slots().get(name)
+    if slot is None:
+        says = "is nothing that a visit records."
+        return [Fault(path="slot", code="not_a_choice", title=f"“{name[:40]}”", says=says)]
+    if slot is DRAIN:
+        return _drain_faults(value)
+    if value is None and not slot.series and not slot.last_word:
+        return []
+    if slot.record is not None:
+        return read(slot.record, value, "value")[1]
+    return check(slot.spec, value, "value") if slot.spec else []
+
+
+def _drain_faults(value: Any) -> list[Fault]:
+    says = f"must be two to {_MOST_SAMPLES} pairs of seconds and pressure, the seconds rising."
+    fault = [Fault(path="value", code="not_a_series", title="Drain", says=says)]
+    if not isinstance(value, list) or not 2 <= len(value) <= _MOST_SAMPLES:
+        return fault
+    for pair in value:
+        if not isinstance(pair, list) or len(pair) != 2:
+            return fault
+        if check(_SECONDS, pair[0], "") or check(_PRESSURE, pair[1], ""):
+            return fault
+    return [] if all(b[0] > a[0] for a, b in pairwise(value)) else fault

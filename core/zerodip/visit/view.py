@@ -1,0 +1,183 @@
+"""The use case of the visit: everything its steps show, worked out from the system's file and the
+visit's records."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from zerodip.fileformat.document import Document
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.visit_parts import AirView, DrainView, Question
+from zerodip.switch.learned import Learned
+from zerodip.units import band
+from zerodip.visit.log import Log, Record, log_of
+from zerodip.visit.slots import DECIDED, FOUND_GAUGE, PLACE, Step
+from zerodip.visit.steps.handover import HandoverView, handover_view
+from zerodip.visit.steps.make_safe import (
+    MakeSafeStep,
+    Power,
+    make_safe_steps,
+    power_state,
+    power_up,
+)
+from zerodip.visit.steps.prove import ProveView, prove_view
+from zerodip.visit.steps.read import ReadField, questions, read_fields
+from zerodip.visit.steps.set_switch import SetView, set_view
+from zerodip.visit.summary import summarize_log
+
+__all__ = ["Progress", "VisitAsked", "VisitView", "visit_view"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Progress:
+    """One step of the rail: how far it is and in a few words."""
+
+    step: Step
+    title: str
+    state: Literal["open", "begun", "done"]
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class VisitView:
+    """What all steps show. `power` is unknown, off or on; work that needs power off stays shut
+    until it is off and proved dead. `place` is where the visit stood last."""
+
+    place: Step
+    power: Power
+    rail: tuple[Progress, ...]
+    make_safe: tuple[MakeSafeStep, ...]
+    power_up: MakeSafeStep
+    drain: DrainView | None
+    read: tuple[ReadField, ...]
+    questions: tuple[Question, ...]
+    air: AirView | None
+    set: SetView
+    prove: ProveView
+    handover: HandoverView
+    cautions: Mapping[Step, str]
+
+
+@dataclass(frozen=True, kw_only=True)
+class VisitAsked:
+    """What goes with a visit when it is shown: the values that the visit before left, by slot; what
+    was learned of the nuts; both nuts in one power-off ("together") or one at a time ("first");
+    turning rather than watching (`eager`)."""
+
+    last: Mapping[str, Any] = field(default_factory=dict)
+    learned: Learned = ()
+    order: Literal["together", "first"] = "together"
+    eager: bool = False
+
+
+_CAUTIONS: dict[Step, str] = {
+    "safe": (
+        "Line terminals stay live when the machine's own switch is off. Read the diagram under the"
+        " cover."
+    ),
+    "read": "A missing earth wire is a finding. Breaking a factory seal can end a warranty.",
+    "set": (
+        "Power off for every change. Stay at the gauge with a hand on the switch during the first"
+        " fill after any increase."
+    ),
+    "prove": "Cover on whenever power is on.",
+    "hand_over": (
+        "Local codes and the maker’s instructions come first; electrical and gas-pressure work may"
+        " need a licensed person."
+    ),
+}
+
+
+def visit_view(
+    document: Document,
+    records: Iterable[Record],
+    units: str = "us",
+    asked: VisitAsked | None = None,
+) -> VisitView:
+    """The visit as it stands.
+
+    Args:
+        document: The system's file.
+        records: The visit's records, oldest first.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+        asked: What goes with the visit when it is shown; the usual if None.
+
+    Returns:
+        What all steps show.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    figures, log, asked = document.figures(), log_of(records), asked or VisitAsked()
+    kind, gauge = kind_of(figures), log.value(FOUND_GAUGE)
+    steps, proof = make_safe_steps(figures, log), prove_view(figures, log, units)
+    setting = set_view(figures, log, units, asked.learned, asked.order, asked.eager)
+    air, fields = kind.visit.air(figures, log, units), read_fields(figures, log, asked.last, units)
+    handover = handover_view(figures, log, summarize_log(log), air, setting, units)
+    return VisitView(
+        place=_place(log),
+        power=power_state(log),
+        rail=(
+            _safe_progress(steps, log),
+            _progress("read", "Read", sum(f.value is not None for f in fields), len(fields)),
+            _decided(figures, log, units),
+            _set_progress(setting),
+            _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
+            _handover_progress(handover),
+        ),
+        make_safe=steps,
+        power_up=power_up(log),
+        # Before the gauge is read it stands at cut-out at most.
+        drain=kind.visit.drain(
+            figures, figures.cut_out_pa if gauge is None else float(gauge), units
+        ),
+        read=fields,
+        questions=questions(figures, log, units),
+        air=air,
+        set=setting,
+        prove=proof,
+        handover=handover,
+        cautions=_CAUTIONS,
+    )
+
+
+def _place(log: Log) -> Step:
+    return log.value(PLACE) or "safe"
+
+
+def _progress(step: Step, title: str, count: int, of: int, says: str | None = None) -> Progress:
+    state: Literal["open", "begun", "done"] = (
+        "done" if count >= of else "begun" if count else "open"
+    )
+    return Progress(
+        step=step, title=title, state=state, says=f"{count} of {of}" if says is None else says
+    )
+
+
+def _safe_progress(steps: tuple[MakeSafeStep, ...], log: Log) -> Progress:
+    """Counted as confirmed once, though powering up undid it since."""
+    confirmed = sum(
+        bool((record := log.values.get(f"safe.{step.id}")) and record.value) for step in steps
+    )
+    return _progress("safe", "Make safe", confirmed, len(steps))
+
+
+def _decided(figures: Figures, log: Log, units: str) -> Progress:
+    done = bool(log.value(DECIDED))
+    says = band(figures.cut_in_pa, figures.cut_out_pa, units) if done else ""
+    return _progress("decide", "Decide", int(done), 1, says)
+
+
+def _set_progress(setting: SetView) -> Progress:
+    count = sum(1 for each in setting.tries if any(each.turns))
+    tries = f"{count} tr{'y' if count == 1 else 'ies'}" if count else ""
+    done = setting.do == "done"
+    return _progress(
+        "set", "Set", 2 if done else int(bool(setting.tries)), 2, "set" if done else tries
+    )
+
+
+def _handover_progress(handover: HandoverView) -> Progress:
+    done = sum(check.done for check in handover.checks)
+    return _progress("hand_over", "Hand over", done, len(handover.checks), handover.signed)

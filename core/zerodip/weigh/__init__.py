@@ -1,1 +1,0 @@
-"""Weighing one setting, school or size against another."""
