@@ -1,24 +1,42 @@
 """The API: closed by default, each operation with its permission."""
 
-from exchange.api import router as exchange
+from typing import Any
+
 from ninja import NinjaAPI
-from papers.api import router as papers
+
+from accounts.api import router as session
+from accounts.auth import SignedIn
+from accounts.members_api import router as members
+from common.errors import install
+from documents.api import router as documents
+from exchange.api import router as exchange
+from gauges.api import router as gauges
+from practice.api import router as practice
+from sites.api import router as sites
+from sites.decide_api import router as decide
 from visits.api import router as visits
 
-from people.api import router as people
-from people.auth import SignedIn
-from people.members_api import router as members
-from plants.api import router as plants
-from plants.gauges_api import router as gauges
+from .openapi import name_the_slots
 
-from .problems import install
+__all__ = ["api"]
 
-api = NinjaAPI(title="Zero Dip", version="1", auth=SignedIn(), docs_url=None, openapi_url=None, urls_namespace="api")
+ROUTERS = (session, sites, decide, practice, members, gauges, visits, documents, exchange)
+
+
+class _Api(NinjaAPI):
+    def get_openapi_schema(self, **options: Any) -> Any:
+        """The description, with the slots named."""
+        return name_the_slots(super().get_openapi_schema(**options))
+
+
+api = _Api(
+    title="Zero Dip",
+    version="1",
+    auth=SignedIn(),
+    docs_url=None,
+    openapi_url=None,
+    urls_namespace="api",
+)
 install(api)
-api.add_router("", people)
-api.add_router("", plants)
-api.add_router("", members)
-api.add_router("", gauges)
-api.add_router("", visits)
-api.add_router("", papers)
-api.add_router("", exchange)
+for router in ROUTERS:
+    api.add_router("", router)

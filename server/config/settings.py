@@ -1,4 +1,5 @@
-"""Settings. Secrets and ports are read from the installation's own file, made by ./start and never committed."""
+"""Settings. Secrets and ports are read from the installation's own file, made by ./start and never
+committed."""
 
 from pathlib import Path
 
@@ -18,10 +19,13 @@ ALLOWED_HOSTS = env.list("ZERODIP_HOSTS", default=["127.0.0.1", "localhost", "[:
 CSRF_TRUSTED_ORIGINS = env.list("ZERODIP_ORIGINS", default=[])
 DEMO = env.bool("ZERODIP_DEMO", default=False)
 DEMO_PASSWORD = env.str("ZERODIP_DEMO_PASSWORD", default="")
-ADDRESS = env.str("ZERODIP_ADDRESS", default="").rstrip("/")  # where others reach this server, for codes and links
+ADDRESS = env.str("ZERODIP_ADDRESS", default="").rstrip(
+    "/"
+)  # where others reach this server, for codes and links
 HTTPS = env.bool("ZERODIP_HTTPS", default=False)
 
 INSTALLED_APPS = [
+    "common",  # first: its `migrate` stands before Django's
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
@@ -30,12 +34,15 @@ INSTALLED_APPS = [
     "axes",
     "csp",
     "django_vite",
-    "people",
-    "plants",
+    "accounts",
+    "audit",
+    "practice",
+    "gauges",
+    "sites",
     "visits",
-    "papers",
+    "documents",
     "exchange",
-    "journal",
+    "config",
 ]
 
 MIDDLEWARE = [
@@ -75,10 +82,15 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-AUTH_USER_MODEL = "people.User"
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_USER_MODEL = "accounts.User"
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
-AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+]
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
@@ -87,7 +99,7 @@ AXES_RESET_ON_SUCCESS = True
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
-CSRF_FAILURE_VIEW = "config.problems.csrf_failure"
+CSRF_FAILURE_VIEW = "common.errors.csrf_failure"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
@@ -118,7 +130,8 @@ DJANGO_VITE = {"default": {"manifest_path": WEB_DIST / "manifest.json"}}
 
 
 def _hashed_by_vite(path: str, url: str) -> bool:
-    """Vite puts a hash into the names under assets/: they never change, so a phone may keep them."""
+    """Vite puts a hash into the names under assets/: they never change, so a phone may keep
+    them."""
     return "/assets/" in url
 
 

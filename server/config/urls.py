@@ -3,7 +3,8 @@
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import TemplateView
-from papers.views import due, shared
+
+from documents.views import due, shared
 
 from .api import api
 
@@ -15,5 +16,5 @@ urlpatterns = [
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
     re_path(r"^(?!api/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]
-handler404 = "config.problems.not_found"
-handler500 = "config.problems.broken"
+handler404 = "common.errors.not_found"
+handler500 = "common.errors.broken"

@@ -1,19 +1,36 @@
-"""The archive format: a workspace, a site or a system with all that is on record, as one JSON file. The shapes are here, and
-docs/archive.schema.json is made of them; what a system's file and a visit's records may say is the core's to check."""
+"""The archive format: a workspace, a site or a system with all that is on record, as one JSON file.
+The shapes are here, and docs/archive.schema.json is made of them; what a system's file and a
+visit's records may say is the core's to check."""
 
 from datetime import UTC, date, datetime, timedelta
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime, Base64Bytes, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import (
+    AwareDatetime,
+    Base64Bytes,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    StringConstraints,
+)
 
-from plants.schemas import SystemFile, Units
-from zerodip.schema import practice_schema
+from common.schemas import SystemFile, Units
+from zerodip.fileformat.schema import practice_schema
 
 __all__ = [
-    "FORMAT", "VERSION", "Archive", "GaugeItem", "Item", "PracticeItem", "SiteHead", "SystemItem", "VisitItem",
+    "FORMAT",
+    "VERSION",
+    "Archive",
+    "GaugeItem",
+    "Item",
+    "PracticeItem",
+    "SiteHead",
+    "SystemItem",
+    "VisitItem",
     "archive_schema",
-]  # fmt: skip
+]
 
 FORMAT, VERSION = "zerodip-archive", 1
 _EARLIEST = datetime(1950, 1, 1, tzinfo=UTC)
@@ -32,7 +49,9 @@ def _likely(value: Any) -> Any:
 
 
 Time = Annotated[AwareDatetime, BeforeValidator(_likely)]
-Name = Annotated[str, StringConstraints(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")]
+Name = Annotated[
+    str, StringConstraints(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")
+]
 By = Annotated[str, StringConstraints(max_length=150, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
@@ -44,7 +63,8 @@ class Item(BaseModel):
 
 
 class EntryItem(Item):
-    """One record of a visit: its slot and value (docs: a visit's records), what it corrects, when and by whom."""
+    """One record of a visit: its slot and value (docs: a visit's records), what it corrects, when
+    and by whom."""
 
     id: UUID
     slot: str = Field(max_length=40)
@@ -65,14 +85,16 @@ class PhotoItem(Item):
 
 
 class VisitItem(Item):
-    """A visit with its records, oldest first; `file` is the system's file as it was when it was closed, `slopes` what its tries
-    taught (Pa a turn)."""
+    """A visit with its records, oldest first; `file` is the system's file as it was when it was
+    closed, `learned` what its tries taught of the nuts (Pa a turn). `slopes` is how that was
+    written before it was kept by nut, and is still read."""
 
     id: UUID
     opened_at: Time
     closed_at: Time | None = None
     by: By = ""
     file: dict[str, Any] | None = None
+    learned: list[dict[str, Any]] = Field(default=[], max_length=16)
     slopes: list[Finite] = Field(default=[], max_length=16)
     entries: list[EntryItem] = Field(default=[], max_length=5000)
     photos: list[PhotoItem] = Field(default=[], max_length=100)
@@ -149,6 +171,12 @@ def archive_schema() -> dict[str, Any]:
     definitions["SystemFile"] = system
     for name in ("SystemItem", "DecisionItem"):
         definitions[name]["properties"]["file"] = {"$ref": "#/$defs/SystemFile"}
-    definitions["VisitItem"]["properties"]["file"] = {"anyOf": [{"$ref": "#/$defs/SystemFile"}, {"type": "null"}]}
+    definitions["VisitItem"]["properties"]["file"] = {
+        "anyOf": [{"$ref": "#/$defs/SystemFile"}, {"type": "null"}]
+    }
     definitions["PracticeItem"]["properties"]["practice"] = practice_schema()
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **made, "title": "Zero Dip archive"}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        **made,
+        "title": "Zero Dip archive",
+    }

@@ -1,13 +1,15 @@
-"""An import on its way in: what its file holds, piece by piece, until all of it is taken or none."""
+"""An import on its way in: what its file holds, piece by piece, until all of it is taken or
+none."""
 
 from django.conf import settings
 from django.db import models
 
-from people.models import Workspace
+from accounts.models import Workspace
 
 
 class State(models.TextChoices):
-    """How far an import is. Only from `ready` on can it be taken; `taken` works out what Rounds shows of it."""
+    """How far an import is. Only from `ready` on can it be taken; `taken` works out what Rounds
+    shows of it."""
 
     CHECKING = "checking"
     READY = "ready"
@@ -20,7 +22,9 @@ class Import(models.Model):
 
     id = models.UUIDField(primary_key=True, editable=False)
     workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="imports")
-    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
     made_at = models.DateTimeField(auto_now_add=True)
     name = models.CharField(max_length=120)
     state = models.CharField(max_length=8, choices=State.choices, default=State.CHECKING)
@@ -44,8 +48,8 @@ class Change(models.TextChoices):
 
 
 class Piece(models.Model):
-    """One piece of an import: the practice, a gauge, a site or a system. `prepared` is what checking made ready, `item` the id that
-    it has or will have here."""
+    """One piece of an import: the practice, a gauge, a site or a system. `prepared` is what
+    checking made ready, `item` the id that it has or will have here."""
 
     of = models.ForeignKey(Import, on_delete=models.CASCADE, related_name="pieces")
     number = models.PositiveIntegerField()
@@ -63,7 +67,9 @@ class Piece(models.Model):
 
     class Meta:
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["of", "number"], name="one_piece_per_number")]
+        constraints = [
+            models.UniqueConstraint(fields=["of", "number"], name="one_piece_per_number")
+        ]
         indexes = [
             models.Index(fields=["of", "change", "number"]),
             models.Index(fields=["of", "kind", "item"]),

@@ -6,10 +6,10 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 
-from config.problems import NotFound
-from people.policies import Actor, require
-from plants.models import Site, System
-from plants.selectors import sites_for_actor, systems_for_actor
+from accounts.permissions import Actor, require
+from common.errors import NotFound
+from sites.models import Site, System
+from sites.selectors import sites_for_actor, systems_for_actor
 
 __all__ = ["Scope", "ScopeName", "scope_for_actor"]
 

@@ -1,5 +1,6 @@
-"""An import, step by step: begun with a file, checked a second's work at a time so that it shows how far it is and can be
-cancelled between any two, taken in one transaction, then finished. Each step is a request: nothing runs on its own."""
+"""An import, step by step: begun with a file, checked a second's work at a time so that it shows
+how far it is and can be cancelled between any two, taken in one transaction, then finished. Each
+step is a request: nothing runs on its own."""
 
 from time import monotonic
 from typing import Any
@@ -7,25 +8,26 @@ from uuid import UUID
 
 from django.db import IntegrityError, transaction
 from django.db.models import Count
-from visits.outlook import refresh_outlook
 
-from config.problems import Conflict, NotFound
-from config.repeats import stored_already
-from journal.services import note
-from people.policies import Actor, require
-from plants.models import System
+from accounts.permissions import Actor, require
+from audit.services import log_event
+from common.errors import Conflict, NotFound
+from common.idempotency import stored_already
+from sites.models import System
+from visits.next_checks import refresh_next_checks
 from zerodip.errors import Fault, InvalidInput
 
-from .checking import Context, Found, check_piece
-from .lines import lines_of
+from .importer import take_pieces
+from .line_numbers import lines_of
 from .models import Change, Import, Piece, State
-from .reading import MOST_BYTES, cut, parsed, printable
-from .taking import take_pieces
+from .parser import MOST_BYTES, cut, parsed, printable
+from .validator import Context, Found, check_piece
 
 __all__ = ["begin", "cancel", "counts", "go_on", "import_for_actor", "pieces_of", "take"]
 
 _STEP_S = 0.8
 _MOST_FAULTS = 20
+_FINISHED_AT_ONCE = 200
 
 
 def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Import:
@@ -40,8 +42,8 @@ def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Impor
 
 @transaction.atomic
 def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: bytes) -> Import:
-    """An import under the id given, its file cut into pieces. Safe to repeat. Earlier ones of this person are let go.
-    Raises InvalidInput, NotFound, Forbidden."""
+    """An import under the id given, its file cut into pieces. Safe to repeat. Earlier ones of this
+    person are let go. Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "archive.take", workspace_id)
     known = stored_already(Import.objects.filter(pk=import_id), workspace_id=workspace_id)
     if known is not None:
@@ -52,11 +54,23 @@ def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: by
     pieces, lines = cut(parsed(data)), lines_of(data.decode("utf-8-sig"))
     Import.objects.filter(workspace_id=workspace_id, made_by=actor.user).delete()
     of = Import.objects.create(
-        id=import_id, workspace_id=workspace_id, made_by=actor.user, name=printable(name, 120), total=len(pieces)
+        id=import_id,
+        workspace_id=workspace_id,
+        made_by=actor.user,
+        name=printable(name, 120),
+        total=len(pieces),
     )
     Piece.objects.bulk_create(
         (
-            Piece(of=of, number=n, kind=p.kind, path=p.path, raw=p.raw, site=p.site, line=lines.get(p.path, 0))
+            Piece(
+                of=of,
+                number=n,
+                kind=p.kind,
+                path=p.path,
+                raw=p.raw,
+                site=p.site,
+                line=lines.get(p.path, 0),
+            )
             for n, p in enumerate(pieces)
         ),
         batch_size=500,
@@ -65,8 +79,8 @@ def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: by
 
 
 def go_on(actor: Actor, import_id: UUID) -> Import:
-    """A second's work: checks the next pieces, or, once taken, works out what Rounds shows of the next systems.
-    Raises NotFound, Forbidden."""
+    """A second's work: checks the next pieces, or, once taken, works out what Rounds shows of the
+    next systems. Raises NotFound, Forbidden."""
     with transaction.atomic():
         of = import_for_actor(actor, import_id, lock=True)
         if of.state == State.CHECKING:
@@ -93,9 +107,15 @@ def _keep(piece: Piece, found: Found) -> None:
     piece.says = found.says[:200]
     piece.item = found.id
     piece.faults = [
-        {"path": f.path[:200], "code": f.code, "us": f.sentence("us"), "metric": f.sentence("metric"), "kpa": f.sentence("kpa")}
+        {
+            "path": f.path[:200],
+            "code": f.code,
+            "us": f.sentence("us"),
+            "metric": f.sentence("metric"),
+            "kpa": f.sentence("kpa"),
+        }
         for f in found.faults[:_MOST_FAULTS]
-    ]  # fmt: skip
+    ]
     piece.save(update_fields=["change", "name", "prepared", "says", "item", "faults"])
 
 
@@ -112,13 +132,15 @@ def pieces_of(of: Import, change: str | None, after: int, most: int = 100) -> li
 
 
 def take(actor: Actor, import_id: UUID) -> Import:
-    """Takes all of it in, or nothing. Safe to repeat. Raises Conflict (not checked to the end, something refused, or changed
-    since), NotFound, Forbidden."""
+    """Takes all of it in, or nothing. Safe to repeat. Raises Conflict (not checked to the end,
+    something refused, or changed since), NotFound, Forbidden."""
     try:
         with transaction.atomic():
             return _take(actor, import_id)
     except IntegrityError:
-        raise Conflict("Something here changed since the file was checked. Check it again.", {}) from None
+        raise Conflict(
+            "Something here changed since the file was checked. Check it again.", {}
+        ) from None
 
 
 def _take(actor: Actor, import_id: UUID) -> Import:
@@ -131,23 +153,23 @@ def _take(actor: Actor, import_id: UUID) -> Import:
     take_pieces(of)
     of.state, of.done = State.TAKEN, 0
     of.save(update_fields=["state", "done"])
-    note(actor.user, "archive.take", of.workspace_id, name=of.name, **counted)
+    log_event(actor.user, "archive.take", of.workspace_id, name=of.name, **counted)
     return of
 
 
 def _finish_some(of: Import) -> None:
     end = monotonic() + _STEP_S
-    for piece in of.pieces.filter(number__gte=of.done).defer("raw")[:2000]:
-        if piece.kind == "system" and piece.change in (Change.ADDED, Change.CHANGED) and piece.prepared:
-            system = System.objects.filter(pk=piece.prepared["id"]).first()
-            if system is not None:
-                refresh_outlook(system)
-        of.done = piece.number + 1
-        if monotonic() > end:
-            break
+    while monotonic() < end and of.done < of.total:
+        pieces = list(of.pieces.filter(number__gte=of.done).defer("raw")[:_FINISHED_AT_ONCE])
+        refresh_next_checks(System.objects.filter(pk__in=[p.item for p in pieces if _moved(p)]))
+        of.done = pieces[-1].number + 1 if pieces else of.total
     if of.done >= of.total:
         of.state = State.DONE
     of.save(update_fields=["done", "state"])
+
+
+def _moved(piece: Piece) -> bool:
+    return piece.kind == "system" and piece.change in (Change.ADDED, Change.CHANGED)
 
 
 @transaction.atomic
@@ -159,5 +181,6 @@ def cancel(actor: Actor, import_id: UUID) -> None:
 def fault_rows(piece: Piece, units: str) -> list[dict[str, Any]]:
     """A piece's faults in words of a unit system."""
     return [
-        {"path": each["path"], "code": each["code"], "message": each[units], "allowed": ""} for each in piece.faults
+        {"path": each["path"], "code": each["code"], "message": each[units], "allowed": ""}
+        for each in piece.faults
     ]

@@ -1,4 +1,5 @@
-"""The same as tables for a spreadsheet: CSV files in a zip, described as a data package (datapackage.org, version 1)."""
+"""The same as tables for a spreadsheet: CSV files in a zip, described as a data package
+(datapackage.org, version 1)."""
 
 import csv
 import io
@@ -8,14 +9,14 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any, BinaryIO
 
+from accounts.models import shown
+from gauges.models import Gauge
+from sites.models import System
 from visits.models import Visit
-from visits.records import record_of
+from visits.selectors import record_of
+from zerodip.visit.summary import summarize_visit
 
-from people.models import shown
-from plants.models import Gauge, System
-from zerodip.visit.summary import summary
-
-from .exporting import whole
+from .exporter import whole
 from .scopes import Scope
 
 __all__ = ["TABLES", "package", "safe", "write_tables"]
@@ -25,7 +26,8 @@ Row = dict[str, Any]
 
 @dataclass(frozen=True)
 class Table:
-    """A table: its name, what it holds, its columns (name, type, title), and the table that each foreign key leads to."""
+    """A table: its name, what it holds, its columns (name, type, title), and the table that each
+    foreign key leads to."""
 
     name: str
     title: str
@@ -35,16 +37,26 @@ class Table:
 
 _ID = ("id", "string", "Id (UUID)")
 TABLES = (
-    Table("sites", "Sites", (_ID, ("name", "string", "Name"), ("units", "string", "Units used there"))),
+    Table(
+        "sites", "Sites", (_ID, ("name", "string", "Name"), ("units", "string", "Units used there"))
+    ),
     Table(
         "systems",
         "Systems as they stand",
         (
-            _ID, ("site_id", "string", "Site"), ("name", "string", "Name"), ("kind", "string", "Kind"),
-            ("cut_in_gauge_pa", "number", "Cut-in, Pa gauge"), ("cut_out_gauge_pa", "number", "Cut-out, Pa gauge"),
-            ("pre_charge_gauge_pa", "number", "Pre-charge, Pa gauge"), ("verdict", "string", "Worst verdict"),
-            ("stops", "integer", "Stops"), ("cautions", "integer", "Cautions"), ("unread", "integer", "Not read"),
-            ("retired_at", "datetime", "Retired"), ("last_visit_at", "datetime", "Last closed visit"),
+            _ID,
+            ("site_id", "string", "Site"),
+            ("name", "string", "Name"),
+            ("kind", "string", "Kind"),
+            ("cut_in_gauge_pa", "number", "Cut-in, Pa gauge"),
+            ("cut_out_gauge_pa", "number", "Cut-out, Pa gauge"),
+            ("pre_charge_gauge_pa", "number", "Pre-charge, Pa gauge"),
+            ("verdict", "string", "Worst verdict"),
+            ("stops", "integer", "Stops"),
+            ("cautions", "integer", "Cautions"),
+            ("unread", "integer", "Not read"),
+            ("retired_at", "datetime", "Retired"),
+            ("last_visit_at", "datetime", "Last closed visit"),
             ("due_at", "datetime", "Next check"),
         ),
         (("site_id", "sites"),),
@@ -53,14 +65,23 @@ TABLES = (
         "visits",
         "Visits: as found and as left",
         (
-            _ID, ("system_id", "string", "System"), ("opened_at", "datetime", "Opened"),
-            ("closed_at", "datetime", "Closed"), ("by", "string", "By"),
+            _ID,
+            ("system_id", "string", "System"),
+            ("opened_at", "datetime", "Opened"),
+            ("closed_at", "datetime", "Closed"),
+            ("by", "string", "By"),
             *(
                 (f"{when}_{point}_gauge_pa", "number", f"{title} as {when}, Pa gauge")
                 for when in ("found", "left")
-                for point, title in (("cut_in", "Cut-in"), ("cut_out", "Cut-out"), ("pre_charge", "Pre-charge"))
+                for point, title in (
+                    ("cut_in", "Cut-in"),
+                    ("cut_out", "Cut-out"),
+                    ("pre_charge", "Pre-charge"),
+                )
             ),
-            ("run_s", "number", "Pump run, s"), ("tries", "integer", "Tries"), ("dip", "boolean", "Dip seen"),
+            ("run_s", "number", "Pump run, s"),
+            ("tries", "integer", "Tries"),
+            ("dip", "boolean", "Dip seen"),
         ),
         (("system_id", "systems"),),
     ),
@@ -68,8 +89,13 @@ TABLES = (
         "entries",
         "Every record ever made, corrections too",
         (
-            _ID, ("visit_id", "string", "Visit"), ("slot", "string", "What"), ("value", "string", "Value (JSON, SI)"),
-            ("supersedes", "string", "Corrects"), ("at", "datetime", "When"), ("by", "string", "By"),
+            _ID,
+            ("visit_id", "string", "Visit"),
+            ("slot", "string", "What"),
+            ("value", "string", "Value (JSON, SI)"),
+            ("supersedes", "string", "Corrects"),
+            ("at", "datetime", "When"),
+            ("by", "string", "By"),
         ),
         (("visit_id", "visits"),),
     ),
@@ -77,8 +103,12 @@ TABLES = (
         "decisions",
         "Settings decided on",
         (
-            _ID, ("system_id", "string", "System"), ("made_at", "datetime", "When"), ("by", "string", "By"),
-            ("verdict", "string", "Worst verdict"), ("cut_in_gauge_pa", "number", "Cut-in, Pa gauge"),
+            _ID,
+            ("system_id", "string", "System"),
+            ("made_at", "datetime", "When"),
+            ("by", "string", "By"),
+            ("verdict", "string", "Worst verdict"),
+            ("cut_in_gauge_pa", "number", "Cut-in, Pa gauge"),
             ("cut_out_gauge_pa", "number", "Cut-out, Pa gauge"),
             ("pre_charge_gauge_pa", "number", "Pre-charge, Pa gauge"),
         ),
@@ -88,20 +118,25 @@ TABLES = (
         "gauges",
         "Gauges owned",
         (
-            _ID, ("name", "string", "Name"), ("reads", "string", "Reads"),
-            ("scale_gauge_pa", "number", "End of the scale, Pa gauge"), ("grade", "string", "Grade"),
-            ("low_pa", "number", "Reads low by, Pa"), ("checked_on", "date", "Last checked"),
+            _ID,
+            ("name", "string", "Name"),
+            ("reads", "string", "Reads"),
+            ("scale_gauge_pa", "number", "End of the scale, Pa gauge"),
+            ("grade", "string", "Grade"),
+            ("low_pa", "number", "Shows too little by, Pa"),
+            ("checked_on", "date", "Last checked"),
             ("retired", "boolean", "Out of use"),
         ),
     ),
-)  # fmt: skip
+)
 
 
 _RUN = ("=", "+", "-", "@", "\t", "\r", "＝", "＋", "－", "＠")
 
 
 def safe(cell: Any) -> Any:
-    """A cell as written: times with their offset, and text that a spreadsheet would run as a formula behind an apostrophe."""
+    """A cell as written: times with their offset, and text that a spreadsheet would run as a
+    formula behind an apostrophe."""
     if isinstance(cell, bool):
         return "true" if cell else "false"
     if hasattr(cell, "isoformat"):
@@ -149,7 +184,10 @@ def package() -> dict[str, Any]:
 
 
 def _resource(table: Table) -> dict[str, Any]:
-    keys = [{"fields": [name], "reference": {"resource": other, "fields": ["id"]}} for name, other in table.leads]
+    keys = [
+        {"fields": [name], "reference": {"resource": other, "fields": ["id"]}}
+        for name, other in table.leads
+    ]
     return {
         "profile": "tabular-data-resource",
         "name": table.name,
@@ -160,13 +198,18 @@ def _resource(table: Table) -> dict[str, Any]:
         "encoding": "utf-8",
         "schema": {
             "fields": [
-                {"name": n, "type": t, "title": said, **({"format": "any"} if t == "datetime" else {})}
+                {
+                    "name": n,
+                    "type": t,
+                    "title": said,
+                    **({"format": "any"} if t == "datetime" else {}),
+                }
                 for n, t, said in table.columns
             ],
             "primaryKey": ["id"],
             **({"foreignKeys": keys} if keys else {}),
         },
-    }  # fmt: skip
+    }
 
 
 def _sites(scope: Scope) -> Iterator[Row]:
@@ -175,13 +218,19 @@ def _sites(scope: Scope) -> Iterator[Row]:
 
 
 def _systems(scope: Scope) -> Iterator[Row]:
-    for system in scope.systems.select_related("outlook").order_by("site__name", "name", "pk").iterator():
-        outlook = getattr(system, "outlook", None)
+    for system in (
+        scope.systems.select_related("next_check").order_by("site__name", "name", "pk").iterator()
+    ):
+        check = getattr(system, "next_check", None)
         yield {
-            "id": system.pk, "site_id": system.site_id, "name": system.name, **system.glance,
+            "id": system.pk,
+            "site_id": system.site_id,
+            "name": system.name,
+            **system.summary,
             "retired_at": system.retired_at,
-            "last_visit_at": outlook.last_at if outlook else None, "due_at": outlook.due_at if outlook else None,
-        }  # fmt: skip
+            "last_visit_at": check.last_at if check else None,
+            "due_at": check.due_at if check else None,
+        }
 
 
 def _each(scope: Scope) -> Iterator[System]:
@@ -192,13 +241,17 @@ def _visits(scope: Scope) -> Iterator[Row]:
     for system in _each(scope):
         for visit in system.visits.all():
             yield {
-                "id": visit.pk, "system_id": system.pk, "opened_at": visit.opened_at, "closed_at": visit.closed_at,
-                "by": shown(visit.opened_by, visit.by), **_figures(visit),
-            }  # fmt: skip
+                "id": visit.pk,
+                "system_id": system.pk,
+                "opened_at": visit.opened_at,
+                "closed_at": visit.closed_at,
+                "by": shown(visit.opened_by, visit.by),
+                **_figures(visit),
+            }
 
 
 def _figures(visit: Visit) -> Row:
-    done = summary(map(record_of, visit.entries.all()))
+    done = summarize_visit(map(record_of, visit.entries.all()))
     points = {
         f"{when}_{name}": value
         for when, at in (("found", done.found), ("left", done.left))
@@ -212,24 +265,38 @@ def _entries(scope: Scope) -> Iterator[Row]:
         for visit in system.visits.all():
             for e in visit.entries.all():
                 yield {
-                    "id": e.id, "visit_id": visit.pk, "slot": e.slot, "value": json.dumps(e.value),
-                    "supersedes": e.supersedes, "at": e.made_at, "by": shown(e.made_by, e.by),
-                }  # fmt: skip
+                    "id": e.id,
+                    "visit_id": visit.pk,
+                    "slot": e.slot,
+                    "value": json.dumps(e.value),
+                    "supersedes": e.supersedes,
+                    "at": e.made_at,
+                    "by": shown(e.made_by, e.by),
+                }
 
 
 def _decisions(scope: Scope) -> Iterator[Row]:
     for system in _each(scope):
         for each in system.decisions.all():
             yield {
-                "id": each.pk, "system_id": system.pk, "made_at": each.made_at, "by": shown(each.made_by, each.by),
-                "verdict": each.verdict, **each.document["settings"],
-            }  # fmt: skip
+                "id": each.pk,
+                "system_id": system.pk,
+                "made_at": each.made_at,
+                "by": shown(each.made_by, each.by),
+                "verdict": each.verdict,
+                **each.document["settings"],
+            }
 
 
 def _gauges(scope: Scope) -> Iterator[Row]:
     if scope.name == "workspaces":
         for gauge in Gauge.objects.filter(workspace_id=scope.workspace_id):
-            yield {"id": gauge.pk, **gauge.data, "checked_on": gauge.checked_on, "retired": gauge.retired}
+            yield {
+                "id": gauge.pk,
+                **gauge.data,
+                "checked_on": gauge.checked_on,
+                "retired": gauge.retired,
+            }
 
 
 _ROWS: dict[str, Callable[[Scope], Iterator[Row]]] = {

@@ -1,6 +1,7 @@
-"""The app of visits: its outlook follows the systems it is worked out from."""
+"""The app of visits: the next checks follow the systems they are worked out from."""
 
 from typing import Any
+from uuid import UUID
 
 from django.apps import AppConfig
 from django.db import transaction
@@ -13,25 +14,27 @@ class VisitsConfig(AppConfig):
     name = "visits"
 
     def ready(self) -> None:
-        """Listens for systems and practices that are saved. (Models can be imported only now.)"""
-        from plants.models import Habits, System
+        """Listens for systems that are saved and practices that change. (Models can be imported
+        only now.)"""
+        from practice.services import practice_changed
+        from sites.models import System
 
-        post_save.connect(_refresh, sender=System, dispatch_uid="outlook")
-        post_save.connect(_refresh_workspace, sender=Habits, dispatch_uid="outlook-of-workspace")
+        post_save.connect(_refresh, sender=System, dispatch_uid="next-check")
+        practice_changed.connect(_refresh_workspace, dispatch_uid="next-checks-of-workspace")
 
 
 def _refresh(instance: Any, created: bool, **_: Any) -> None:
-    from .outlook import refresh_outlook
+    from .next_checks import refresh_next_checks
 
     if not created:
-        refresh_outlook(instance)
+        refresh_next_checks([instance])
 
 
-def _refresh_workspace(instance: Any, **_: Any) -> None:
-    """A practice is carried into the files of many systems at once, without a signal for each."""
-    from plants.models import System
+def _refresh_workspace(workspace_id: UUID, **_: Any) -> None:
+    """A practice is put into the files of many systems at once, without a signal for each."""
+    from sites.models import System
 
-    from .outlook import refresh_all
+    from .next_checks import refresh_next_checks
 
-    visited = System.objects.filter(site__workspace_id=instance.workspace_id, outlook__isnull=False)
-    transaction.on_commit(lambda: refresh_all(visited))
+    visited = System.objects.filter(site__workspace_id=workspace_id, next_check__isnull=False)
+    transaction.on_commit(lambda: refresh_next_checks(visited))

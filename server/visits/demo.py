@@ -1,4 +1,5 @@
-"""Three years of visits to the demo's systems, so that trends, due dates and drift have something to show. All invented."""
+"""Three years of visits to the demo's systems, so that trends, due dates and drift have something
+to show. All invented."""
 
 import uuid
 from datetime import timedelta
@@ -6,21 +7,25 @@ from typing import Any
 
 from django.utils import timezone
 
-from people.models import User, Workspace
-from plants.models import System
-from zerodip.document import read_document
+from accounts.models import User, Workspace
+from sites.models import System
+from zerodip.fileformat.document import plain, read_document
+from zerodip.switch.learned import learned_of
 from zerodip.units import PSI
-from zerodip.visit.records import log_of
-from zerodip.visit.setting import set_view
+from zerodip.visit.log import log_of
+from zerodip.visit.steps.set_switch import belief_of
 
 from .models import Entry, Visit
-from .outlook import refresh_outlook
-from .records import record_of
+from .next_checks import refresh_next_checks
+from .selectors import records_of
 
 __all__ = ["HISTORY", "load_history"]
 
-# Days ago; pre-charge found and left; cut-in and cut-out found; turns of both nuts; cut-in and cut-out left (psi); pump run (s).
-_Row = tuple[int, float | None, float | None, float, float, tuple[float, float] | None, float, float, float]
+# Days ago; pre-charge found and left; cut-in and cut-out found; turns of both nuts; cut-in and
+# cut-out left (psi); pump run (s).
+_Row = tuple[
+    int, float | None, float | None, float, float, tuple[float, float] | None, float, float, float
+]
 HISTORY: dict[str, tuple[_Row, ...]] = {
     "Potting-shed well": (
         (1090, 36.4, 38, 37.5, 57, (1.0, 0.25), 40, 60, 69),
@@ -61,24 +66,32 @@ HISTORY: dict[str, tuple[_Row, ...]] = {
 
 
 def load_history(user: User, workspace: Workspace) -> None:
-    """Past visits of the systems of the demo's workspace; those that were visited already keep what they have."""
-    for system in System.objects.filter(site__workspace=workspace, name__in=HISTORY, visits=None):
+    """Past visits of the systems of the demo's workspace; those that were visited already keep what
+    they have."""
+    systems = list(System.objects.filter(site__workspace=workspace, name__in=HISTORY, visits=None))
+    for system in systems:
         for row in HISTORY[system.name]:
             _visit(system, user, row)
-        refresh_outlook(system)
+    refresh_next_checks(systems)
 
 
 def _visit(system: System, user: User, row: _Row) -> None:
     opened = timezone.now() - timedelta(days=row[0])
     closed = opened + timedelta(hours=1)
     visit = Visit.objects.create(
-        system=system, opened_by=user, opened_at=opened, closed_at=closed, document=_then(system.document)
+        system=system,
+        opened_by=user,
+        opened_at=opened,
+        closed_at=closed,
+        document=_then(system.document),
     )
     made = {"visit": visit, "made_by": user, "made_at": opened + timedelta(minutes=20)}
-    Entry.objects.bulk_create(Entry(id=uuid.uuid4(), slot=slot, value=value, **made) for slot, value in _records(row))
+    Entry.objects.bulk_create(
+        Entry(id=uuid.uuid4(), slot=slot, value=value, **made) for slot, value in _records(row)
+    )
     if row[5]:
-        visit.slopes = _slopes(system, visit)
-        visit.save(update_fields=["slopes"])
+        visit.learned = _learned(system, visit)
+        visit.save(update_fields=["learned"])
 
 
 def _then(document: dict[str, Any]) -> dict[str, Any]:
@@ -86,28 +99,46 @@ def _then(document: dict[str, Any]) -> dict[str, Any]:
     system = document["system"]
     if not system.get("site"):
         return document
-    entered = {path: typed for path, typed in document["entered"].items() if not path.endswith(".now_k")}
-    return {**document, "system": {**system, "site": {**system["site"], "now_k": None}}, "entered": entered}
+    entered = {
+        path: typed for path, typed in document["entered"].items() if not path.endswith(".now_k")
+    }
+    return {
+        **document,
+        "system": {**system, "site": {**system["site"], "now_k": None}},
+        "entered": entered,
+    }
 
 
-def _slopes(system: System, visit: Visit) -> list[float]:
-    document = read_document(system.document)
-    facts = document.facts()
-    return list(set_view(facts, log_of(map(record_of, visit.entries.all())), "us").slopes)
+def _learned(system: System, visit: Visit) -> list[dict[str, Any]]:
+    belief = belief_of(read_document(system.document).figures(), log_of(records_of(visit)))
+    return [] if belief is None else [plain(slope) for slope in learned_of(belief)]
 
 
 def _records(row: _Row) -> list[tuple[str, Any]]:
     _, air, left, low, high, turns, low_left, high_left, run = row
     made: list[tuple[str, Any]] = [
-        ("gauge.used", "No. 3"), ("gauge.error", PSI), ("safe.power_off", True), ("safe.proved_dead", True),
-        ("found.cut_in", low * PSI), ("found.cut_out", high * PSI),
-    ]  # fmt: skip
+        ("gauge.used", "No. 3"),
+        ("gauge.error", PSI),
+        ("safe.power_off", True),
+        ("safe.proved_dead", True),
+        ("found.cut_in", low * PSI),
+        ("found.cut_out", high * PSI),
+    ]
     if air is not None and left is not None:
-        made += [("safe.drained", True), ("found.pre_charge", air * PSI), ("air.left", left * PSI), ("air.cap", True)]
+        made += [
+            ("safe.drained", True),
+            ("found.pre_charge", air * PSI),
+            ("air.left", left * PSI),
+            ("air.cap", True),
+        ]
     if turns is not None:
         seen = {"cut_in_gauge_pa": low_left * PSI, "cut_out_gauge_pa": high_left * PSI}
         made.append(("try", {"first": turns[0], "second": turns[1], **seen}))
-    made += [("safe.power_up", True), ("lap", {"run_s": float(run), "rest_s": None}), ("prove.dip", False)]
+    made += [
+        ("safe.power_up", True),
+        ("lap", {"run_s": float(run), "rest_s": None}),
+        ("prove.dip", False),
+    ]
     return [
         *made,
         ("safe.cover", True),

@@ -1,5 +1,6 @@
-"""A visit and its entries. Entries are only ever added; a correction names the entry that it supersedes.
-`by` is the name of whoever made it without an account here: what comes out of a file keeps its names."""
+"""A visit and its entries. Entries are only ever added; a correction names the entry that it
+supersedes. `by` is the name of whoever made it without an account here: what comes out of a file
+keeps its names."""
 
 import uuid
 
@@ -7,32 +8,40 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from plants.models import System
+from sites.models import System
 
 
 class Visit(models.Model):
-    """One walk through the steps on one system. `slopes` is what its tries taught of the nuts (zerodip.visit.setting);
-    `document` the system's file as it was when the visit was closed, so that its papers stay what they were."""
+    """One walk through the steps on one system. `learned` is what its tries taught of the nuts, by
+    class of switch and nut (zerodip.switch.learned); `document` the system's file as it was when
+    the visit was closed, so that its documents stay what they were."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     system = models.ForeignKey(System, on_delete=models.CASCADE, related_name="visits")
-    opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    opened_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
     by = models.CharField(max_length=150, default="", blank=True)
     opened_at = models.DateTimeField(default=timezone.now)
     closed_at = models.DateTimeField(null=True)
-    slopes = models.JSONField(default=list)
+    learned = models.JSONField(default=list)
     document = models.JSONField(null=True)
 
     class Meta:
         ordering = ["-opened_at"]
-        indexes = [models.Index(fields=["system"], condition=models.Q(closed_at=None), name="visits_left_open")]
+        indexes = [
+            models.Index(
+                fields=["system"], condition=models.Q(closed_at=None), name="visits_left_open"
+            )
+        ]
 
     def __str__(self) -> str:
         return f"{self.system} {self.opened_at:%Y-%m-%d}"
 
 
 class Entry(models.Model):
-    """One record of a visit (zerodip.visit.records), under the id that the page gave it; `number` keeps the order."""
+    """One record of a visit (zerodip.visit.log), under the id that the page gave it; `number` keeps
+    the order."""
 
     number = models.BigAutoField(primary_key=True)
     id = models.UUIDField(unique=True)
@@ -40,7 +49,9 @@ class Entry(models.Model):
     slot = models.CharField(max_length=40)
     value = models.JSONField(null=True)
     supersedes = models.UUIDField(null=True)
-    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
     by = models.CharField(max_length=150, default="", blank=True)
     made_at = models.DateTimeField(default=timezone.now)
 
@@ -52,7 +63,8 @@ class Entry(models.Model):
 
 
 class Photo(models.Model):
-    """A photo added to a plate, small enough to lie in the database, so that one dump is the whole backup."""
+    """A photo added to a plate, small enough to lie in the database, so that one dump is the whole
+    backup."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="photos")
@@ -68,14 +80,17 @@ class Photo(models.Model):
         return f"{self.plate} of {self.visit}"
 
 
-class Outlook(models.Model):
-    """What Rounds shows of a system's visits (zerodip.trends.history), worked out when one is closed or the system changes."""
+class NextCheck(models.Model):
+    """When a system is to be visited again, and what is drifting (zerodip.trends.history), worked
+    out when a visit is closed or the system changes, so that Rounds only reads it."""
 
-    system = models.OneToOneField(System, primary_key=True, on_delete=models.CASCADE, related_name="outlook")
+    system = models.OneToOneField(
+        System, primary_key=True, on_delete=models.CASCADE, related_name="next_check"
+    )
     last_at = models.DateTimeField()
     due_at = models.DateTimeField(null=True)
     leaves_at = models.DateTimeField(null=True)
     drifting = models.JSONField(default=dict)
 
     def __str__(self) -> str:
-        return f"Outlook of {self.system}"
+        return f"Next check of {self.system}"

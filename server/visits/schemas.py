@@ -1,20 +1,22 @@
 """What the visit operations take and give."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Any, Literal, TypedDict
 from uuid import UUID
 
 from ninja import Schema
 
-from plants.schemas import SiteOut, SystemFile
-from zerodip.visit.guide import VisitView
-from zerodip.visit.late import LateView
+from common.schemas import SystemFile
+from sites.schemas import SiteOut
+from zerodip.visit.corrections import CorrectionsView
+from zerodip.visit.view import VisitView
 
 Order = Literal["together", "first"]
+MomentKind = Literal["visit", "decision", "added", "retired", "restored"]
 
 
 class EntryIn(Schema):
-    """One record: its slot, its value (docs: zerodip.visit.records), and the entry that it corrects."""
+    """One record: its slot (zerodip.visit.slots), its value, and the entry that it corrects."""
 
     slot: str
     value: Any = None
@@ -40,10 +42,11 @@ class PhotoOut(Schema):
 
 
 class MomentOut(Schema):
-    """Something that happened to a system: what, in a line, by whom; the visit that it leads to, with its photos."""
+    """Something that happened to a system: what, in a line, by whom; the visit that it leads to,
+    with its photos."""
 
     at: datetime
-    kind: Literal["visit", "decision", "begun", "retired", "restored"]
+    kind: MomentKind
     says: str
     by: str
     visit: UUID | None = None
@@ -69,7 +72,7 @@ class VisitOut(Schema):
     open: bool
     opened_at: datetime
     closed_at: datetime | None
-    late: LateView | None
+    corrections: CorrectionsView | None
     may_change: bool
     view: VisitView
     entries: list[EntryOut]
@@ -85,8 +88,9 @@ class OpenVisit(Schema):
     opened_by: str
 
 
-class OutlookOut(Schema):
-    """What the past visits say of a system; `drifting` by unit system; `state` is how the check stands today."""
+class NextCheckOut(Schema):
+    """What the past visits say of a system; `drifting` by unit system; `state` is how the check
+    stands today."""
 
     system: UUID
     last_at: datetime
@@ -101,3 +105,15 @@ class VisitRow(OpenVisit):
 
     open: bool
     place: str
+
+
+class PackedNextCheck(TypedDict):
+    """`NextCheckOut` as it is written out: columns go from the database into the answer as they
+    are."""
+
+    system: UUID
+    last_at: str
+    due_at: str | None
+    leaves_at: str | None
+    drifting: Any
+    state: str

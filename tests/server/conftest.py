@@ -7,11 +7,11 @@ from typing import Any
 import pytest
 from django.test import Client
 
-from people.models import Membership, Role, User, Workspace
-from plants.models import Site, System
-from plants.services import create_system
-from tests.core.plants import file
-from zerodip.document import read_document
+from accounts.models import Membership, Role, User, Workspace
+from sites.models import Site, System
+from sites.services import create_system
+from tests.core.systems import file
+from zerodip.fileformat.document import read_document
 
 
 class Caller(Client):

@@ -12,16 +12,23 @@ ROOT = Path(__file__).parents[2]
 OPEN = ". scripts/lib.sh; check_machine; make_secrets; start_postgres; trap stop_postgres EXIT; "
 FILL = OPEN + "manage migrate --verbosity 0; manage load_demo"
 ROWS = OPEN + (
-    'as_postgres pg_dump -h "$PG_SOCKETS" -p "$(secret ZERODIP_DB_PORT)" -U postgres --data-only zerodip'
+    'as_postgres pg_dump -h "$PG_SOCKETS" -p "$(secret ZERODIP_DB_PORT)" -U postgres --data-only'
+    " zerodip"
     " | grep -v restrict"  # a word of the day in every dump
 )
 
 
 def run(data: Path, *command: str) -> subprocess.CompletedProcess[str]:
     """A command with a data folder of its own, and no setting of the tests."""
-    kept = {name: value for name, value in os.environ.items() if not name.startswith(("ZERODIP_", "PG", "DJANGO_"))}
+    kept = {
+        name: value
+        for name, value in os.environ.items()
+        if not name.startswith(("ZERODIP_", "PG", "DJANGO_"))
+    }
     env = {**kept, "ZERODIP_DATA": str(data), "ROOT": str(ROOT), "PG_OPTIONS": "-c fsync=off"}
-    return subprocess.run(command, cwd=ROOT, env=env, capture_output=True, text=True, timeout=300, check=False)
+    return subprocess.run(
+        command, cwd=ROOT, env=env, capture_output=True, text=True, timeout=300, check=False
+    )
 
 
 def shell(data: Path, script: str) -> str:
@@ -41,7 +48,9 @@ def servers(tmp_path: Path) -> Iterator[tuple[Path, Path]]:
         Path(f"{place}.log").unlink(missing_ok=True)
 
 
-def test_everything_comes_back_in_an_empty_server_and_nothing_is_put_over_unasked(servers: tuple[Path, Path]) -> None:
+def test_everything_comes_back_in_an_empty_server_and_nothing_is_put_over_unasked(
+    servers: tuple[Path, Path],
+) -> None:
     one, two = servers
     shell(one, FILL)
     backup = one / "kept.dump"

@@ -3,10 +3,10 @@
 from typing import Any
 
 import vobject
-from visits.models import Outlook
 
-from people.models import Membership
-from plants.models import System
+from accounts.models import Membership
+from sites.models import System
+from visits.models import NextCheck
 
 from .conftest import World
 from .test_visits import _past
@@ -24,7 +24,7 @@ def test_another_parser_reads_when_each_system_is_due(world: World) -> None:
     data = world["viewer"].get("/api/due.ics")
     assert data["Content-Type"].startswith("text/calendar")
     (event,) = events(data.content)
-    due = Outlook.objects.get().due_at
+    due = NextCheck.objects.get().due_at
     assert due is not None
     assert event.dtstart.value == due.date()
     assert event.summary.value == f"Check {name}"
@@ -38,7 +38,9 @@ def test_another_parser_reads_when_each_system_is_due(world: World) -> None:
     assert events(world["viewer"].get("/api/due.ics").content) == []
 
 
-def test_a_feed_needs_no_sign_in_shows_what_its_person_sees_and_dies_with_the_next(world: World) -> None:
+def test_a_feed_needs_no_sign_in_shows_what_its_person_sees_and_dies_with_the_next(
+    world: World,
+) -> None:
     _past(world, 365, 36.5, 38)
     assert world["viewer"].get("/api/feed").json() == {"address": ""}
     first = world["viewer"].send("POST", "/api/feed").json()["address"].split("testserver")[1]

@@ -1,4 +1,5 @@
-"""What is generated is what the code says; and the API, tried at random, keeps to its own description."""
+"""What is generated is what the code says; and the API, tried at random, keeps to its own
+description."""
 
 import json
 import subprocess
@@ -11,7 +12,7 @@ from django.test import Client
 from hypothesis import HealthCheck, Phase, given, settings
 
 from config.api import api
-from plants.management.commands.export_contract import contract
+from config.management.commands.export_contract import contract
 
 from .conftest import World
 
@@ -28,7 +29,7 @@ def test_the_typed_client_has_not_drifted(tmp_path: Path) -> None:
     made = tmp_path / "schema.d.ts"
     command = ["npx", "--no-install", "openapi-typescript", "../docs/openapi.json", "-o", str(made)]
     subprocess.run(command, cwd=ROOT / "web", check=True, capture_output=True)
-    assert made.read_text() == (ROOT / "web/src/lib/generated/schema.d.ts").read_text(), AGAIN
+    assert made.read_text() == (ROOT / "web/src/api/generated/schema.d.ts").read_text(), AGAIN
 
 
 SCHEMA = schemathesis.openapi.from_dict(api.get_openapi_schema(path_prefix="/api/"))
@@ -36,7 +37,9 @@ OPERATIONS = [operation.ok() for operation in SCHEMA.get_all_operations()]
 
 
 @pytest.mark.parametrize("operation", OPERATIONS, ids=lambda o: f"{o.method} {o.path}")
-def test_nothing_sent_at_random_is_a_500_and_answers_are_as_described(operation: Any, world: World) -> None:
+def test_nothing_sent_at_random_is_a_500_and_answers_are_as_described(
+    operation: Any, world: World
+) -> None:
     described = {int(status) for status in operation.definition.raw["responses"]}
 
     @settings(
@@ -51,7 +54,11 @@ def test_nothing_sent_at_random_is_a_500_and_answers_are_as_described(operation:
         response = browser.generic(
             operation.method.upper(),
             case.formatted_path,
-            data=json.dumps(case.body) if isinstance(case.body, dict | list | str | int | float) else "",
+            data=(
+                json.dumps(case.body)
+                if isinstance(case.body, dict | list | str | int | float)
+                else ""
+            ),
             content_type="application/json",
             query_params=case.query or None,
         )

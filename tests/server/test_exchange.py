@@ -13,31 +13,36 @@ from typing import Any
 import frictionless
 import jsonschema
 import pytest
+
+from accounts.models import Membership, Role, User, Workspace
 from exchange.models import Import
 from exchange.tables import safe
+from gauges.models import Gauge
+from sites.models import Decision, Site, System
+from sites.services import create_system
+from tests.core.systems import file
 from visits.models import Entry, Photo, Visit
-
-from people.models import Membership, Role, User, Workspace
-from plants.models import Decision, Gauge, Site, System
-from plants.services import create_system
-from tests.core.plants import file
-from zerodip.document import read_document
+from zerodip.fileformat.document import read_document
 from zerodip.units import PSI
 
 from .conftest import World, caller
-from .test_crew import put_gauge
-from .test_papers import handed_over
+from .test_documents import handed_over
+from .test_members_and_gauges import put_gauge
 from .test_visits import PNG, add, opened
 
 
-def exported(world: World, who: str = "owner", scope: str = "workspaces", query: str = "?photos=true") -> Any:
+def exported(
+    world: World, who: str = "owner", scope: str = "workspaces", query: str = "?photos=true"
+) -> Any:
     id = {"workspaces": world.workspace, "sites": world.site, "systems": world.system}[scope].pk
     answer = world[who].get(f"/api/archive/{scope}/{id}.json{query}")
     assert answer.status_code == 200
     return json.loads(b"".join(answer.streaming_content))
 
 
-def imported(world: World, archive: Any, who: str = "technician", workspace: Any = None) -> dict[str, Any]:
+def imported(
+    world: World, archive: Any, who: str = "technician", workspace: Any = None
+) -> dict[str, Any]:
     """Uploads and checks to the end; how it stands then."""
     id = uuid.uuid4()
     raw = archive if isinstance(archive, bytes) else json.dumps(archive).encode()
@@ -69,12 +74,17 @@ def recorded(world: World) -> dict[str, Any]:
     """A workspace with something of everything."""
     visit = handed_over(world)
     photo = f"/api/visits/{opened(world)}/photos/{uuid.uuid4()}"
-    assert world["technician"].generic("PUT", photo, PNG, content_type="image/png").status_code == 200
+    assert (
+        world["technician"].generic("PUT", photo, PNG, content_type="image/png").status_code == 200
+    )
     put_gauge(world, uuid.uuid4())
     world.system.refresh_from_db()
     body = {"version": world.system.version, "document": world.system.document}
     assert (
-        world["owner"].send("PUT", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}", body).status_code == 200
+        world["owner"]
+        .send("PUT", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}", body)
+        .status_code
+        == 200
     )
     return {"visit": visit}
 
@@ -98,23 +108,35 @@ def test_a_lost_workspace_comes_back_from_its_archive_whole(world: World) -> Non
     assert of["counts"] == {"added": 3, "changed": 0, "same": 1, "refused": 0}
     assert taken(world, of)["state"] == "done"
     assert {**exported(world), "made_at": 0} == {**archive, "made_at": 0}
-    assert len(world["viewer"].get("/api/outlook").json()) == 1
+    assert len(world["viewer"].get("/api/next-checks").json()) == 1
 
 
-def test_an_archive_goes_into_another_workspace_under_ids_of_its_own_and_twice_is_once(world: World) -> None:
+def test_an_archive_goes_into_another_workspace_under_ids_of_its_own_and_twice_is_once(
+    world: World,
+) -> None:
     recorded(world)
     archive = exported(world)
     theirs = Workspace.objects.get(name="theirs")
     of = imported(world, archive, "outsider", theirs)
     assert of["counts"]["added"] == 3
     taken(world, of, "outsider")
-    assert (Site.objects.count(), System.objects.count(), Visit.objects.count(), Photo.objects.count()) == (2, 2, 4, 2)
+    assert (
+        Site.objects.count(),
+        System.objects.count(),
+        Visit.objects.count(),
+        Photo.objects.count(),
+    ) == (2, 2, 4, 2)
     assert imported(world, archive, "outsider", theirs)["counts"]["same"] == 4
     theirs_system = System.objects.get(site__workspace=theirs)
     assert world["owner"].get(f"/api/systems/{theirs_system.pk}").status_code == 404
     corrected = Entry.objects.filter(visit__system=theirs_system, supersedes__isnull=False)
-    assert all(Entry.objects.filter(id=each.supersedes, visit_id=each.visit_id).exists() for each in corrected)
-    assert {e.by for e in Entry.objects.filter(visit__system=theirs_system)} == {"technician of ours"}
+    assert all(
+        Entry.objects.filter(id=each.supersedes, visit_id=each.visit_id).exists()
+        for each in corrected
+    )
+    assert {e.by for e in Entry.objects.filter(visit__system=theirs_system)} == {
+        "technician of ours"
+    }
 
 
 @pytest.mark.parametrize("scope", ["workspaces", "sites", "systems"])
@@ -146,9 +168,12 @@ def test_a_dry_run_tells_what_would_change_and_changes_nothing(world: World) -> 
     of = imported(world, archive)
     rows = world["technician"].get(f"/api/imports/{of['id']}/pieces").json()
     assert [(row["kind"], row["name"], row["change"]) for row in rows] == [
-        ("practice", "Practice", "same"), ("gauge", "No. 3", "same"), ("site", "North farm", "changed"),
-        ("system", "A well", "changed"), ("system", "A second well", "added"),
-    ]  # fmt: skip
+        ("practice", "Practice", "same"),
+        ("gauge", "No. 3", "same"),
+        ("site", "North farm", "changed"),
+        ("system", "A well", "changed"),
+        ("system", "A second well", "added"),
+    ]
     assert rows[3]["says"] == f"the file, 1 visits, {len(more['entries'])} records"
     assert System.objects.get().document["settings"]["cut_out_gauge_pa"] == pytest.approx(60 * PSI)
     version = System.objects.get().version
@@ -164,8 +189,10 @@ def test_every_fault_names_its_line_and_field_and_all_or_nothing_is_taken(world:
     archive = exported(world)
     systems = archive["sites"][0]["systems"]
     systems[0]["visits"][0]["entries"][0]["value"] = "much"
-    systems[0]["visits"][0]["slopes"] = [1.0]
-    systems.append({"id": str(uuid.uuid4()), "file": file(system__name="Bad", settings__cut_in_gauge_pa=9e5)})
+    systems[0]["visits"][0]["slopes"] = [1.0]  # numbers that fit no switch: let go
+    systems.append(
+        {"id": str(uuid.uuid4()), "file": file(system__name="Bad", settings__cut_in_gauge_pa=9e5)}
+    )
     systems.append({"id": "not an id", "file": {}, "colour": "red"})
     systems.append({"id": str(uuid.uuid4()), "file": file(system__name="A well")})
     text = json.dumps(archive, indent=1)
@@ -175,9 +202,12 @@ def test_every_fault_names_its_line_and_field_and_all_or_nothing_is_taken(world:
     lines = text.split("\n")
     base = "sites.0.systems"
     assert [path for _, path in found] == [
-        f"{base}.0.visits.0.entries.0.value", f"{base}.1.file.settings.cut_in_gauge_pa",
-        f"{base}.2.id", f"{base}.2.colour", f"{base}.3",
-    ]  # fmt: skip
+        f"{base}.0.visits.0.entries.0.value",
+        f"{base}.1.file.settings.cut_in_gauge_pa",
+        f"{base}.2.id",
+        f"{base}.2.colour",
+        f"{base}.3",
+    ]
     assert all(lines[line - 1].strip() == "{" for line, _ in found)
     assert lines[found[2][0]].strip() == '"id": "not an id",'
     late = world["technician"].send("PUT", f"/api/imports/{of['id']}/taken")
@@ -210,27 +240,32 @@ def test_an_import_is_cancelled_between_two_steps_and_leaves_nothing(world: Worl
 GOOD = {"format": "zerodip-archive", "version": 1, "sites": []}
 
 
-@pytest.mark.parametrize(("raw", "says"), [
-    (b'{"format": "zerodip-archive",\n "version": 1,\n "sites": [', "line 3"),
-    (b"", "line 1"),
-    (b'{"a":\n"\xff"}', "line 2"),
-    (b"\xff\xfe{\x00}\x00", "UTF-8"),
-    (b"PK\x03\x04 not text", "not JSON"),
-    (b'{"a": NaN}', "NaN"),
-    (b'{"a": 1e999}', "number"),
-    (b'{"a":\n"\\u0000"}', "line 2"),
-    (b'{"a": "\\ud800"}', "half of a letter"),
-    (b'{"a": ' + b"9" * 5000 + b"}", "number"),
-    (b"[" * 100_000 + b"]" * 100_000, "nested too deep"),
-    (b"[]", "object"),
-    (json.dumps(file()).encode(), "Add a system"),
-    (json.dumps({**GOOD, "version": 2}).encode(), "version 1"),
-    (json.dumps({**GOOD, "version": True}).encode(), "version 1"),
-    (json.dumps({**GOOD, "format": "other"}).encode(), "zerodip-archive"),
-    (json.dumps({**GOOD, "sites": {}}).encode(), "list"),
-    (json.dumps({**GOOD, "extra": 1}).encode(), "not a field"),
-])  # fmt: skip
-def test_a_file_that_is_no_archive_is_refused_with_a_reason(world: World, raw: bytes, says: str) -> None:
+@pytest.mark.parametrize(
+    ("raw", "says"),
+    [
+        (b'{"format": "zerodip-archive",\n "version": 1,\n "sites": [', "line 3"),
+        (b"", "line 1"),
+        (b'{"a":\n"\xff"}', "line 2"),
+        (b"\xff\xfe{\x00}\x00", "UTF-8"),
+        (b"PK\x03\x04 not text", "not JSON"),
+        (b'{"a": NaN}', "NaN"),
+        (b'{"a": 1e999}', "number"),
+        (b'{"a":\n"\\u0000"}', "line 2"),
+        (b'{"a": "\\ud800"}', "half of a letter"),
+        (b'{"a": ' + b"9" * 5000 + b"}", "number"),
+        (b"[" * 100_000 + b"]" * 100_000, "nested too deep"),
+        (b"[]", "object"),
+        (json.dumps(file()).encode(), "Add a system"),
+        (json.dumps({**GOOD, "version": 2}).encode(), "version 1"),
+        (json.dumps({**GOOD, "version": True}).encode(), "version 1"),
+        (json.dumps({**GOOD, "format": "other"}).encode(), "zerodip-archive"),
+        (json.dumps({**GOOD, "sites": {}}).encode(), "list"),
+        (json.dumps({**GOOD, "extra": 1}).encode(), "not a field"),
+    ],
+)
+def test_a_file_that_is_no_archive_is_refused_with_a_reason(
+    world: World, raw: bytes, says: str
+) -> None:
     path = f"/api/workspaces/{world.workspace.pk}/imports/{uuid.uuid4()}"
     answer = world["owner"].generic("PUT", path, raw, content_type="application/json")
     assert answer.status_code == 422, answer.content
@@ -260,7 +295,9 @@ def test_times_out_of_living_memory_and_records_of_others_are_refused(world: Wor
     assert "belongs to another" in row["faults"][0]["message"]
 
 
-def test_the_tables_are_a_data_package_that_another_reader_finds_right(world: World, tmp_path: Path) -> None:
+def test_the_tables_are_a_data_package_that_another_reader_finds_right(
+    world: World, tmp_path: Path
+) -> None:
     recorded(world)
     answer = world["viewer"].get(f"/api/tables/workspaces/{world.workspace.pk}.zip")
     with zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content))) as made:
@@ -271,14 +308,27 @@ def test_the_tables_are_a_data_package_that_another_reader_finds_right(world: Wo
     assert len(rows) == 2
     assert float(rows[0]["left_cut_out_gauge_pa"]) == pytest.approx(60 * PSI)
     assert len((tmp_path / "entries.csv").read_text().splitlines()) == Entry.objects.count() + 1
-    assert len((tmp_path / "decisions.csv").read_text().splitlines()) == Decision.objects.count() + 1
+    assert (
+        len((tmp_path / "decisions.csv").read_text().splitlines()) == Decision.objects.count() + 1
+    )
 
 
-@pytest.mark.parametrize(("cell", "written"), [
-    ("=1+1", "'=1+1"), ("+cmd|' /C calc'!A0", "'+cmd|' /C calc'!A0"), ("-2+3", "'-2+3"), ("@SUM(A1)", "'@SUM(A1)"),
-    ("\t=1", "'\t=1"), ("-5", "-5"), ("-1.5e3", "-1.5e3"), ("North farm", "North farm"), (-5.0, -5.0), (True, "true"),
-    (None, None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("cell", "written"),
+    [
+        ("=1+1", "'=1+1"),
+        ("+cmd|' /C calc'!A0", "'+cmd|' /C calc'!A0"),
+        ("-2+3", "'-2+3"),
+        ("@SUM(A1)", "'@SUM(A1)"),
+        ("\t=1", "'\t=1"),
+        ("-5", "-5"),
+        ("-1.5e3", "-1.5e3"),
+        ("North farm", "North farm"),
+        (-5.0, -5.0),
+        (True, "true"),
+        (None, None),
+    ],
+)
 def test_a_cell_that_a_spreadsheet_would_run_is_defused(cell: Any, written: Any) -> None:
     assert safe(cell) == written
 
@@ -337,4 +387,4 @@ def test_a_visit_left_open_here_and_closed_there_is_closed(world: World) -> None
     assert [row["says"] for row in rows] == ["1 closed"]
     taken(world, of)
     assert world["viewer"].get(f"/api/visits/{visit}").json()["open"] is False
-    assert len(world["viewer"].get("/api/outlook").json()) == 1
+    assert len(world["viewer"].get("/api/next-checks").json()) == 1

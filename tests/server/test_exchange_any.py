@@ -1,4 +1,5 @@
-"""An archive that was tampered with anywhere: it is refused by field or taken whole, and never breaks the server."""
+"""An archive that was tampered with anywhere: it is refused by field or taken whole, and never
+breaks the server."""
 
 import copy
 import json
@@ -7,22 +8,42 @@ import uuid
 from typing import Any
 
 import pytest
-from visits.models import Entry, Visit
 
-from plants.models import Site, System
+from sites.models import Site, System
+from visits.models import Entry, Visit
 
 from .conftest import World
 from .test_exchange import exported, recorded
 
 ODD: tuple[Any, ...] = (
-    None, True, False, 0, -1, 1e308, 10**30, "", "x" * 300, "=1+1", "é\n", [], {}, [[]], {"id": None}, "2026-11-25",
-    "0001-01-01T00:00:00Z", "9999-12-31T23:59:59+00:00", str(uuid.UUID(int=1)), "us",
-)  # fmt: skip
+    None,
+    True,
+    False,
+    0,
+    -1,
+    1e308,
+    10**30,
+    "",
+    "x" * 300,
+    "=1+1",
+    "é\n",
+    [],
+    {},
+    [[]],
+    {"id": None},
+    "2026-11-25",
+    "0001-01-01T00:00:00Z",
+    "9999-12-31T23:59:59+00:00",
+    str(uuid.UUID(int=1)),
+    "us",
+)
 
 
 def places(raw: Any, path: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
     """Every place in the values of a file."""
-    inner = raw.items() if isinstance(raw, dict) else enumerate(raw) if isinstance(raw, list) else ()
+    inner = (
+        raw.items() if isinstance(raw, dict) else enumerate(raw) if isinstance(raw, list) else ()
+    )
     return [path, *(place for name, value in inner for place in places(value, (*path, name)))]
 
 
@@ -45,7 +66,12 @@ def tampered(raw: Any, chance: random.Random) -> Any:
 
 
 def counted() -> tuple[int, ...]:
-    return Site.objects.count(), System.objects.count(), Visit.objects.count(), Entry.objects.count()
+    return (
+        Site.objects.count(),
+        System.objects.count(),
+        Visit.objects.count(),
+        Entry.objects.count(),
+    )
 
 
 @pytest.mark.parametrize("seed", range(6))
@@ -56,7 +82,9 @@ def test_a_tampered_archive_is_refused_by_field_or_taken_whole(world: World, see
     for _ in range(12):
         before, id = counted(), uuid.uuid4()
         begun = f"/api/workspaces/{world.workspace.pk}/imports/{id}"
-        sent = world["owner"].generic("PUT", begun, json.dumps(tampered(good, chance)), content_type="application/json")
+        sent = world["owner"].generic(
+            "PUT", begun, json.dumps(tampered(good, chance)), content_type="application/json"
+        )
         assert sent.status_code in (200, 422), sent.content
         if sent.status_code == 422:
             assert sent.json()["faults"]

@@ -1,4 +1,5 @@
-"""Every operation of the API has its row here: who gets which status. A new operation without a row fails."""
+"""Every operation of the API has its row here: who gets which status. A new operation without a row
+fails."""
 
 import uuid
 from collections.abc import Callable
@@ -7,18 +8,18 @@ from typing import Any
 
 import pytest
 from django.utils import timezone
-from exchange.models import Import
-from papers.models import Link
-from visits.models import Photo, Visit
 
+from accounts.models import Membership, Role, User, Workspace
+from accounts.permissions import OPEN, PERMISSIONS, PERSONAL
 from config.api import api
-from people.models import Membership, Role, User, Workspace
-from people.policies import OPEN, PERMISSIONS, PERSONAL
-from plants.habits import habits_of
-from plants.models import Site
-from plants.services import create_system
-from tests.core.plants import file
-from zerodip.document import read_document
+from documents.models import Link
+from exchange.models import Import
+from practice.selectors import stored_practice
+from sites.models import Site
+from sites.services import create_system
+from tests.core.systems import file
+from visits.models import Photo, Visit
+from zerodip.fileformat.document import read_document
 
 from .conftest import World
 
@@ -45,12 +46,18 @@ def _photo(world: World) -> uuid.UUID:
 
 
 def _link(world: World) -> uuid.UUID:
-    ends = {"visit_id": _visit(world), "units": "us", "expires_at": timezone.now() + timedelta(days=1)}
+    ends = {
+        "visit_id": _visit(world),
+        "units": "us",
+        "expires_at": timezone.now() + timedelta(days=1),
+    }
     return Link.objects.get_or_create(pk=LINK, defaults=ends)[0].pk
 
 
 def _import(world: World) -> uuid.UUID:
-    return Import.objects.get_or_create(pk=IMPORT, defaults={"workspace": world.workspace, "state": "ready"})[0].pk
+    return Import.objects.get_or_create(
+        pk=IMPORT, defaults={"workspace": world.workspace, "state": "ready"}
+    )[0].pk
 
 
 def _member(world: World) -> int:
@@ -63,9 +70,16 @@ def _member(world: World) -> int:
 
 def _path(name: str) -> Callable[[World], str]:
     return lambda w: name.format(
-        system=w.system.pk, site=w.site.pk, workspace=w.workspace.pk, new=uuid.uuid4(), visit=_visit(w), photo=_photo(w),
-        link=_link(w), member=_member(w), import_=_import(w),
-    )  # fmt: skip
+        system=w.system.pk,
+        site=w.site.pk,
+        workspace=w.workspace.pk,
+        new=uuid.uuid4(),
+        visit=_visit(w),
+        photo=_photo(w),
+        link=_link(w),
+        member=_member(w),
+        import_=_import(w),
+    )
 
 
 def _save(world: World) -> dict[str, Any]:
@@ -73,8 +87,8 @@ def _save(world: World) -> dict[str, Any]:
     return {"version": world.system.version, "document": file()}
 
 
-def _habits(world: World) -> dict[str, Any]:
-    return {"version": habits_of(world.workspace.pk).version, "practice": {}}
+def _practice(world: World) -> dict[str, Any]:
+    return {"version": stored_practice(world.workspace.pk).version, "practice": {}}
 
 
 # operation: address, body, status for owner, technician, viewer, outsider, anonymous
@@ -85,11 +99,23 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"username": "nobody", "password": "wrong"},
         (401, 401, 401, 401, 401),
     ),
-    ("POST", "/api/session/demo"): (_path("/api/session/demo"), lambda w: None, (404, 404, 404, 404, 404)),
+    ("POST", "/api/session/demo"): (
+        _path("/api/session/demo"),
+        lambda w: None,
+        (404, 404, 404, 404, 404),
+    ),
     ("DELETE", "/api/session"): (_path("/api/session"), lambda w: None, (204, 204, 204, 204, 401)),
     ("GET", "/api/rounds"): (_path("/api/rounds"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("GET", "/api/systems/{system_id}"): (_path("/api/systems/{system}"), lambda w: None, (200, 200, 200, 404, 401)),
-    ("PUT", "/api/systems/{system_id}"): (_path("/api/systems/{system}"), _save, (200, 200, 403, 404, 401)),
+    ("GET", "/api/systems/{system_id}"): (
+        _path("/api/systems/{system}"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("PUT", "/api/systems/{system_id}"): (
+        _path("/api/systems/{system}"),
+        _save,
+        (200, 200, 403, 404, 401),
+    ),
     ("GET", "/api/systems/{system_id}/file"): (
         _path("/api/systems/{system}/file"),
         lambda w: None,
@@ -145,9 +171,17 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: None,
         (200, 200, 200, 404, 401),
     ),
-    ("GET", "/api/outlook"): (_path("/api/outlook"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("GET", "/api/next-checks"): (
+        _path("/api/next-checks"),
+        lambda w: None,
+        (200, 200, 200, 200, 401),
+    ),
     ("GET", "/api/visits"): (_path("/api/visits"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("GET", "/api/visits/{visit_id}"): (_path("/api/visits/{visit}"), lambda w: None, (200, 200, 200, 404, 401)),
+    ("GET", "/api/visits/{visit_id}"): (
+        _path("/api/visits/{visit}"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
     ("PUT", "/api/visits/{visit_id}/closed"): (
         _path("/api/visits/{visit}/closed"),
         lambda w: None,
@@ -173,7 +207,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: None,
         (200, 200, 200, 404, 401),
     ),
-    ("GET", "/api/labels.pdf"): (_path("/api/labels.pdf?system={system}"), lambda w: None, (200, 200, 200, 404, 401)),
+    ("GET", "/api/labels.pdf"): (
+        _path("/api/labels.pdf?system={system}"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
     ("GET", "/api/visits/{visit_id}/links"): (
         _path("/api/visits/{visit}/links"),
         lambda w: None,
@@ -205,7 +243,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: None,
         (200, 200, 200, 404, 401),
     ),
-    ("GET", "/api/workspaces"): (_path("/api/workspaces"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("GET", "/api/workspaces"): (
+        _path("/api/workspaces"),
+        lambda w: None,
+        (200, 200, 200, 200, 401),
+    ),
     ("POST", "/api/workspaces/{workspace_id}/members"): (
         _path("/api/workspaces/{workspace}/members"),
         lambda w: {"username": f"new {uuid.uuid4()}"},
@@ -246,7 +288,11 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"format": "zerodip-archive", "version": 1, "sites": []},
         (200, 200, 403, 404, 401),
     ),
-    ("GET", "/api/imports/{import_id}"): (_path("/api/imports/{import_}"), lambda w: None, (200, 200, 403, 404, 401)),
+    ("GET", "/api/imports/{import_id}"): (
+        _path("/api/imports/{import_}"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
     ("POST", "/api/imports/{import_id}/step"): (
         _path("/api/imports/{import_}/step"),
         lambda w: None,
@@ -271,12 +317,32 @@ ROWS: dict[tuple[str, str], Row] = {
     ("GET", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),
     ("POST", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),
     ("DELETE", "/api/feed"): (_path("/api/feed"), lambda w: None, (204, 204, 204, 204, 401)),
-    ("GET", "/api/habits"): (_path("/api/habits"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("PUT", "/api/habits/{workspace_id}"): (_path("/api/habits/{workspace}"), _habits, (200, 200, 403, 404, 401)),
-    ("POST", "/api/propose"): (_path("/api/propose"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
-    ("POST", "/api/schools"): (_path("/api/schools"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
-    ("POST", "/api/sizes"): (_path("/api/sizes"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
-    ("POST", "/api/decide"): (_path("/api/decide"), lambda w: {"document": file()}, (200, 200, 200, 200, 401)),
+    ("GET", "/api/practices"): (_path("/api/practices"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("PUT", "/api/practices/{workspace_id}"): (
+        _path("/api/practices/{workspace}"),
+        _practice,
+        (200, 200, 403, 404, 401),
+    ),
+    ("POST", "/api/propose"): (
+        _path("/api/propose"),
+        lambda w: {"document": file()},
+        (200, 200, 200, 200, 401),
+    ),
+    ("POST", "/api/compare"): (
+        _path("/api/compare"),
+        lambda w: {"document": file()},
+        (200, 200, 200, 200, 401),
+    ),
+    ("POST", "/api/sizes"): (
+        _path("/api/sizes"),
+        lambda w: {"document": file()},
+        (200, 200, 200, 200, 401),
+    ),
+    ("POST", "/api/decide"): (
+        _path("/api/decide"),
+        lambda w: {"document": file()},
+        (200, 200, 200, 200, 401),
+    ),
 }
 
 
@@ -297,14 +363,18 @@ def test_each_role_gets_what_its_row_says(operation: tuple[str, str], world: Wor
 
 
 def test_rounds_hold_nothing_of_another_workspace(world: World) -> None:
-    assert [site["name"] for site in world["viewer"].get("/api/rounds").json()["sites"]] == ["North farm"]
+    assert [site["name"] for site in world["viewer"].get("/api/rounds").json()["sites"]] == [
+        "North farm"
+    ]
     assert world["outsider"].get("/api/rounds").json()["sites"] == []
 
 
 def test_an_outsider_cannot_reach_a_decision_through_a_system_of_their_own(world: World) -> None:
     """The same id under another system is not found, and changes nothing."""
     made = uuid.uuid4()
-    saved = world["owner"].send("PUT", f"/api/systems/{world.system.pk}/decisions/{made}", _save(world))
+    saved = world["owner"].send(
+        "PUT", f"/api/systems/{world.system.pk}/decisions/{made}", _save(world)
+    )
     assert saved.status_code == 200
     site = Site.objects.create(workspace=Workspace.objects.get(name="theirs"), name="South farm")
     theirs = create_system(site, read_document(file()))

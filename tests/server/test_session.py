@@ -6,7 +6,7 @@ import pytest
 from django.core.management import call_command
 from django.test import Client
 
-from people.models import User
+from accounts.models import User
 
 from .conftest import World, caller
 
@@ -32,17 +32,26 @@ def test_sign_in_and_out(world: World, settings: Any) -> None:
     assert browser.get("/api/rounds").status_code == 401
 
 
-def test_a_wrong_password_is_refused_and_too_many_are_locked_out(world: World, settings: Any) -> None:
+def test_a_wrong_password_is_refused_and_too_many_are_locked_out(
+    world: World, settings: Any
+) -> None:
     settings.AXES_FAILURE_LIMIT = 3
     give_password("owner of ours")
     browser = caller(None)
-    tries = [browser.send("POST", "/api/session", {"username": "owner of ours", "password": "no"}) for _ in range(4)]
+    tries = [
+        browser.send("POST", "/api/session", {"username": "owner of ours", "password": "no"})
+        for _ in range(4)
+    ]
     assert [r.status_code for r in tries] == [401, 401, 429, 429]
-    right = browser.send("POST", "/api/session", {"username": "owner of ours", "password": PASSWORD})
+    right = browser.send(
+        "POST", "/api/session", {"username": "owner of ours", "password": PASSWORD}
+    )
     assert right.status_code == 429
 
 
-@pytest.mark.parametrize("body", [{}, {"username": 3, "password": "x"}, {"username": "", "password": ""}, [], None])
+@pytest.mark.parametrize(
+    "body", [{}, {"username": 3, "password": "x"}, {"username": "", "password": ""}, [], None]
+)
 def test_an_odd_sign_in_is_refused_by_field(body: Any, db: None) -> None:
     response = caller(None).send("POST", "/api/session", body)
     assert response.status_code == 422
@@ -67,13 +76,21 @@ def test_the_demo_opens_in_one_click_while_it_is_on(db: None, settings: Any) -> 
 
 def test_changes_need_the_pages_token(world: World) -> None:
     strict = Client(enforce_csrf_checks=True)
-    strict.force_login(User.objects.get(username="owner of ours"), backend="django.contrib.auth.backends.ModelBackend")
-    refused = strict.patch(f"/api/sites/{world.site.pk}", {"units": "kpa"}, content_type="application/json")
+    strict.force_login(
+        User.objects.get(username="owner of ours"),
+        backend="django.contrib.auth.backends.ModelBackend",
+    )
+    refused = strict.patch(
+        f"/api/sites/{world.site.pk}", {"units": "kpa"}, content_type="application/json"
+    )
     assert refused.status_code == 403
     assert strict.post("/api/session/demo").status_code == 403
     token = strict.get("/").cookies["csrftoken"].value
     allowed = strict.patch(
-        f"/api/sites/{world.site.pk}", {"units": "kpa"}, content_type="application/json", headers={"X-CSRFToken": token}
+        f"/api/sites/{world.site.pk}",
+        {"units": "kpa"},
+        content_type="application/json",
+        headers={"X-CSRFToken": token},
     )
     assert allowed.status_code == 200
 

@@ -1,4 +1,5 @@
-"""Systems and decisions: kept, found again, safe to repeat, never overwritten unseen, never harmed by bad input."""
+"""Systems and decisions: kept, found again, safe to repeat, never overwritten unseen, never harmed
+by bad input."""
 
 import json
 import uuid
@@ -8,13 +9,13 @@ import pytest
 from django.core.management import call_command
 from django.test import Client
 
-from journal.models import Entry
-from plants.models import Decision, System
-from plants.services import create_system
-from tests.core.plants import file
+from audit.models import AuditEvent
+from sites.models import Decision, System
+from sites.services import create_system
+from tests.core.systems import file
 from zerodip.cli import main
-from zerodip.document import read_document
-from zerodip.system import KINDS
+from zerodip.fileformat.document import read_document
+from zerodip.kinds.registry import KINDS
 from zerodip.units import PSI
 
 from .conftest import World
@@ -27,7 +28,14 @@ def wanted(psi: float = 42) -> dict[str, Any]:
     return file(settings__cut_in_gauge_pa=psi * PSI, settings__cut_out_gauge_pa=62 * PSI)
 
 
-def keep(world: World, document: Any, version: int = 1, id: str = "", who: str = "technician", query: str = "") -> Any:
+def keep(
+    world: World,
+    document: Any,
+    version: int = 1,
+    id: str = "",
+    who: str = "technician",
+    query: str = "",
+) -> Any:
     address = f"/api/systems/{world.system.pk}/decisions/{id or uuid.uuid4()}{query}"
     return world[who].send("PUT", address, {"version": version, "document": document})
 
@@ -42,9 +50,11 @@ def test_a_decision_is_kept_and_found_with_what_was_typed(world: World) -> None:
     assert [d["id"] for d in found["decisions"]] == [made.json()["id"]]
     assert found["decisions"][0]["figures"]["drawdown"] == pytest.approx(0.0420, abs=0.002)
     assert found["decisions"][0]["made_by"] == "technician of ours"
-    assert found["glance"]["cut_in_gauge_pa"] == pytest.approx(42 * PSI)
+    assert found["summary"]["cut_in_gauge_pa"] == pytest.approx(42 * PSI)
     assert found["may_change"] is False
-    assert Entry.objects.filter(action="decisions.save", about=str(world.system.pk)).count() == 1
+    assert (
+        AuditEvent.objects.filter(action="decisions.save", about=str(world.system.pk)).count() == 1
+    )
 
 
 def test_the_same_save_again_changes_nothing(world: World) -> None:
@@ -69,7 +79,10 @@ def test_the_second_of_two_people_is_told_both_values(world: World) -> None:
 
 
 def test_plates_are_saved_without_a_decision(world: World) -> None:
-    body = {"version": 1, "document": file(system__name="Renamed", system__relief={"present": True})}
+    body = {
+        "version": 1,
+        "document": file(system__name="Renamed", system__relief={"present": True}),
+    }
     saved = world["owner"].send("PUT", f"/api/systems/{world.system.pk}", body)
     assert saved.json()["name"] == "Renamed"
     assert saved.json()["version"] == 2
@@ -77,7 +90,10 @@ def test_plates_are_saved_without_a_decision(world: World) -> None:
 
 
 BAD: list[tuple[Any, set[str]]] = [
-    (file(settings__cut_in_gauge_pa=None, settings__cut_out_gauge_pa=1e9 * PSI), {CUT_IN, "settings.cut_out_gauge_pa"}),
+    (
+        file(settings__cut_in_gauge_pa=None, settings__cut_out_gauge_pa=1e9 * PSI),
+        {CUT_IN, "settings.cut_out_gauge_pa"},
+    ),
     (file(settings__cut_in_gauge_pa=float("nan")), {CUT_IN}),
     (file(settings__cut_in_gauge_pa=float("inf")), {CUT_IN}),
     (file(settings__cut_in_gauge_pa=70 * PSI), {CUT_IN}),
@@ -91,7 +107,7 @@ BAD: list[tuple[Any, set[str]]] = [
 ]
 
 
-ASKS = ("decide", "propose", "schools", "sizes")
+ASKS = ("decide", "propose", "compare", "sizes")
 
 
 @pytest.mark.parametrize(("document", "paths"), BAD)
@@ -101,7 +117,9 @@ def test_bad_values_get_422_by_field_everywhere_and_the_store_keeps_what_it_had(
     before = System.objects.values().get(pk=world.system.pk)
     answers = [
         keep(world, document, query="?units=metric"),
-        world["owner"].send("PUT", f"/api/systems/{world.system.pk}", {"version": 1, "document": document}),
+        world["owner"].send(
+            "PUT", f"/api/systems/{world.system.pk}", {"version": 1, "document": document}
+        ),
         *(world["viewer"].send("POST", f"/api/{ask}", {"document": document}) for ask in ASKS),
     ]
     for answer in answers:
@@ -124,9 +142,12 @@ def test_faults_are_worded_in_the_units_asked_for(world: World) -> None:
     ]
 
 
-@pytest.mark.parametrize("raw", ["{", "", "\xff", "[" * 5000, '{"document": ', "null", '{"version": 1e999}', "[1]"])
 @pytest.mark.parametrize(
-    "address", ["/api/decide", "/api/sizes", "/api/systems/{system}", "/api/systems/{system}/decisions/{new}"]
+    "raw", ["{", "", "\xff", "[" * 5000, '{"document": ', "null", '{"version": 1e999}', "[1]"]
+)
+@pytest.mark.parametrize(
+    "address",
+    ["/api/decide", "/api/sizes", "/api/systems/{system}", "/api/systems/{system}/decisions/{new}"],
 )
 def test_what_is_not_json_is_refused_and_never_a_500(world: World, raw: str, address: str) -> None:
     method = "PUT" if "systems" in address else "POST"
@@ -136,16 +157,26 @@ def test_what_is_not_json_is_refused_and_never_a_500(world: World, raw: str, add
 
 def test_an_address_that_is_no_id_and_units_that_are_none_are_refused(world: World) -> None:
     assert world["owner"].get("/api/systems/7").status_code == 422
-    assert world["owner"].send("PATCH", f"/api/sites/{world.site.pk}", {"units": "cubits"}).status_code == 422
-    assert world["owner"].send("POST", "/api/decide?units=cubits", {"document": file()}).status_code == 422
+    assert (
+        world["owner"].send("PATCH", f"/api/sites/{world.site.pk}", {"units": "cubits"}).status_code
+        == 422
+    )
+    assert (
+        world["owner"].send("POST", "/api/decide?units=cubits", {"document": file()}).status_code
+        == 422
+    )
 
 
 def test_a_body_beyond_all_measure_is_refused(world: World) -> None:
-    response = world["owner"].send("POST", "/api/decide", raw='{"document": "' + "x" * 1_200_000 + '"}')
+    response = world["owner"].send(
+        "POST", "/api/decide", raw='{"document": "' + "x" * 1_200_000 + '"}'
+    )
     assert response.status_code in (400, 413)
 
 
-def test_the_exported_file_is_what_the_command_line_reads(world: World, tmp_path: Any, capsys: Any) -> None:
+def test_the_exported_file_is_what_the_command_line_reads(
+    world: World, tmp_path: Any, capsys: Any
+) -> None:
     exported = world["viewer"].get(f"/api/systems/{world.system.pk}/file")
     assert "attachment" in exported["Content-Disposition"]
     path = tmp_path / "system.json"
@@ -165,7 +196,9 @@ def test_an_odd_draw_is_a_fault_beside_the_others(world: World, draw: Any) -> No
 
 def test_a_site_remembers_its_units(world: World) -> None:
     assert (
-        world["technician"].send("PATCH", f"/api/sites/{world.site.pk}", {"units": "metric"}).json()["units"]
+        world["technician"]
+        .send("PATCH", f"/api/sites/{world.site.pk}", {"units": "metric"})
+        .json()["units"]
         == "metric"
     )
     assert world["viewer"].get("/api/rounds").json()["sites"][0]["units"] == "metric"
@@ -178,7 +211,10 @@ def test_rounds_take_as_many_queries_for_twenty_systems_as_for_one(
         world["viewer"].get("/api/rounds")
     for at in range(20):
         System.objects.create(
-            site=world.site, name=f"No {at}", document=world.system.document, glance=world.system.glance
+            site=world.site,
+            name=f"No {at}",
+            document=world.system.document,
+            summary=world.system.summary,
         )
     with django_assert_num_queries(6):
         assert len(world["viewer"].get("/api/rounds").json()["sites"][0]["systems"]) == 21
@@ -188,11 +224,11 @@ def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings
     settings.DEMO, settings.DEMO_PASSWORD = True, "only here"
     for _ in range(2):
         call_command("load_demo")
-    call_command("refresh_glances")
+    call_command("summarize_again")
     browser = Client()
     browser.post("/api/session/demo")
     sites = browser.get("/api/rounds").json()["sites"]
-    seen = {row["name"]: row["glance"] for site in sites for row in site["systems"]}
+    seen = {row["name"]: row["summary"] for site in sites for row in site["systems"]}
     assert {name: (g["verdict"], g["headline"]["us"]) for name, g in seen.items()} == {
         "Potting-shed well": ("pass", "All limits kept"),
         "Orchard house well": ("stop", "Pre-charge at or above cut-in"),
@@ -205,22 +241,28 @@ def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings
         "Galley pump": ("cannot_tell", "Not read: the switch's range, under its cover"),
         "Camper van pump": ("caution", "No cut-out works at both voltages"),
     }
-    assert {row["glance"]["kind"] for site in sites for row in site["systems"]} == set(KINDS)
+    assert {row["summary"]["kind"] for site in sites for row in site["systems"]} == set(KINDS)
 
 
-def test_glances_are_worked_out_again_after_the_rules_changed(world: World) -> None:
-    System.objects.filter(pk=world.system.pk).update(glance={"verdict": "old"})
-    call_command("refresh_glances")
+def test_summaries_are_worked_out_again_after_the_rules_changed(world: World) -> None:
+    System.objects.filter(pk=world.system.pk).update(summary={"verdict": "old"})
+    call_command("summarize_again")
     world.system.refresh_from_db()
-    assert world.system.glance["verdict"] == "cannot_tell"
+    assert world.system.summary["verdict"] == "cannot_tell"
 
 
 def test_a_name_that_another_system_of_the_site_has_is_refused_by_field(world: World) -> None:
     create_system(world.site, read_document(file(system__name="Second well")))
     body = {"version": world.system.version, "document": file(system__name="Second well")}
-    for path in (f"/api/systems/{world.system.pk}", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}"):
+    for path in (
+        f"/api/systems/{world.system.pk}",
+        f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}",
+    ):
         refused = world["owner"].send("PUT", path, body)
         assert refused.status_code == 422
         assert [fault["path"] for fault in refused.json()["faults"]] == ["system.name"]
     body["document"] = file(system__name="First well")
-    assert world["owner"].send("PUT", f"/api/systems/{world.system.pk}", body).json()["name"] == "First well"
+    assert (
+        world["owner"].send("PUT", f"/api/systems/{world.system.pk}", body).json()["name"]
+        == "First well"
+    )

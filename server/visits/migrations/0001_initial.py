@@ -11,7 +11,7 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ('plants', '0002_habits'),
+        ('sites', '0001_initial'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
@@ -24,7 +24,7 @@ class Migration(migrations.Migration):
                 ('closed_at', models.DateTimeField(null=True)),
                 ('slopes', models.JSONField(default=list)),
                 ('opened_by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('system', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='visits', to='plants.system')),
+                ('system', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='visits', to='sites.system')),
             ],
             options={
                 'ordering': ['-opened_at'],

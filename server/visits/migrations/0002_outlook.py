@@ -7,7 +7,7 @@ from django.db import migrations, models
 class Migration(migrations.Migration):
 
     dependencies = [
-        ('plants', '0002_habits'),
+        ('sites', '0001_initial'),
         ('visits', '0001_initial'),
     ]
 
@@ -15,7 +15,7 @@ class Migration(migrations.Migration):
         migrations.CreateModel(
             name='Outlook',
             fields=[
-                ('system', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, primary_key=True, related_name='outlook', serialize=False, to='plants.system')),
+                ('system', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, primary_key=True, related_name='outlook', serialize=False, to='sites.system')),
                 ('last_at', models.DateTimeField()),
                 ('due_at', models.DateTimeField(null=True)),
                 ('leaves_at', models.DateTimeField(null=True)),

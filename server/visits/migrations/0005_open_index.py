@@ -7,7 +7,7 @@ from django.db import migrations, models
 class Migration(migrations.Migration):
 
     dependencies = [
-        ('plants', '0005_by'),
+        ('sites', '0001_initial'),
         ('visits', '0004_by'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]

@@ -1,5 +1,5 @@
-"""Loads the demo once: a workspace, its technician, sites, systems of every kind and their visits of three years. What is there
-already stays as it is."""
+"""Loads the demo once: a workspace, its technician, sites, systems of every kind and their visits
+of three years. What is there already stays as it is."""
 
 from datetime import timedelta
 from typing import Any
@@ -10,22 +10,31 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
 
-from people.models import Membership, Role, User, Workspace
-from people.services import DEMO_USER
-from plants.demo import SITES
-from plants.models import Gauge, Site
-from plants.services import create_system
+from accounts.models import Membership, Role, User, Workspace
+from accounts.services import DEMO_USER
+from gauges.models import Gauge
+from sites.demo import SITES
+from sites.models import Site
+from sites.services import create_system
 from visits.demo import load_history
-from zerodip.document import plain, read_document
-from zerodip.gauges import Gauge as Described
+from zerodip.fileformat.document import plain, read_document
+from zerodip.gauges import GaugeSpec
 from zerodip.units import PSI
 
 WORKSPACE = "Demo rounds"
-CREW = (("demo-second", "Second technician", Role.TECHNICIAN), ("demo-office", "Office", Role.VIEWER))
+CREW = (
+    ("demo-second", "Second technician", Role.TECHNICIAN),
+    ("demo-office", "Office", Role.VIEWER),
+)
 GAUGES = (
-    (Described(name="No. 3", scale_gauge_pa=100 * PSI, grade="A"), 120),
-    (Described(name="No. 7, compressors", scale_gauge_pa=200 * PSI, grade="1A"), 350),
-    (Described(name="Tyre gauge", reads="air", scale_gauge_pa=60 * PSI, grade="B", low_pa=0.8 * PSI), 410),
+    (GaugeSpec(name="No. 3", scale_gauge_pa=100 * PSI, grade="A"), 120),
+    (GaugeSpec(name="No. 7, compressors", scale_gauge_pa=200 * PSI, grade="1A"), 350),
+    (
+        GaugeSpec(
+            name="Tyre gauge", reads="air", scale_gauge_pa=60 * PSI, grade="B", low_pa=0.8 * PSI
+        ),
+        410,
+    ),
 )
 
 
@@ -43,18 +52,24 @@ class Command(BaseCommand):
             if not user.check_password(settings.DEMO_PASSWORD):
                 user.set_password(settings.DEMO_PASSWORD)
                 user.save()
-            workspace = Workspace.objects.filter(name=WORKSPACE, members=user).first() or self._load(user)
+            workspace = Workspace.objects.filter(
+                name=WORKSPACE, members=user
+            ).first() or self._load(user)
             load_history(user, workspace)
 
     def _load(self, user: User) -> Workspace:
         workspace = Workspace.objects.create(name=WORKSPACE)
         Membership.objects.create(user=user, workspace=workspace, role=Role.OWNER)
         for username, first, role in CREW:
-            other, _ = User.objects.get_or_create(username=username, defaults={"first_name": first, "password": "!"})
+            other, _ = User.objects.get_or_create(
+                username=username, defaults={"first_name": first, "password": "!"}
+            )
             Membership.objects.create(user=other, workspace=workspace, role=role)
         for gauge, days in GAUGES:
             checked = timezone.now().date() - timedelta(days=days)
-            Gauge.objects.create(id=uuid4(), workspace=workspace, data=plain(gauge), checked_on=checked)
+            Gauge.objects.create(
+                id=uuid4(), workspace=workspace, data=plain(gauge), checked_on=checked
+            )
         for name, units, files in SITES:
             site = Site.objects.create(workspace=workspace, name=name, units=units)
             for file in files:

@@ -1,0 +1,20 @@
+"""Writes that are safe to repeat: every one carries the id that its maker gave it."""
+
+from typing import Any, TypeVar
+
+from django.db.models import Model, QuerySet
+
+from .errors import NotFound
+
+__all__ = ["stored_already"]
+
+M = TypeVar("M", bound=Model)
+
+
+def stored_already(found: QuerySet[M], **owner: Any) -> M | None:
+    """What stands under an id already, if anything. Raises NotFound where it belongs to something
+    else than `owner`: an id is not a way to somebody else's things."""
+    known = found.first()
+    if known is not None and any(getattr(known, name) != value for name, value in owner.items()):
+        raise NotFound
+    return known

@@ -1,0 +1,52 @@
+"""Writes what is generated from the code: the OpenAPI document, the tables that the front end is
+built with, the file format's schema and the page of rules."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandParser
+
+from config.api import api
+from exchange.archive import archive_schema
+from zerodip import units
+from zerodip.documents.rules_page import rules_page
+from zerodip.fileformat.schema import document_schema, field_table
+from zerodip.practice.ways import way_titles
+
+WEB = "web/src/api/generated"
+
+
+def _json(content: Any) -> str:
+    return json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n"
+
+
+def contract() -> dict[str, str]:
+    """The files' texts by path from the project's root."""
+    return {
+        "docs/openapi.json": _json(api.get_openapi_schema(path_prefix="/api/")),
+        "docs/system.schema.json": _json(document_schema()),
+        "docs/archive.schema.json": _json(archive_schema()),
+        "docs/rules.md": rules_page(),
+        f"{WEB}/practice.gen.json": _json({system: way_titles(system) for system in units.SYSTEMS}),
+        f"{WEB}/units.gen.json": _json(units.table()),
+        f"{WEB}/fields.gen.json": _json(field_table()),
+    }
+
+
+class Command(BaseCommand):
+    """`manage.py export_contract`; needs no database."""
+
+    help = __doc__
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Where to."""
+        parser.add_argument("--to", type=Path, default=settings.ROOT)
+
+    def handle(self, *args: Any, to: Path, **options: Any) -> None:
+        """Writes each file."""
+        for name, text in contract().items():
+            (to / name).parent.mkdir(parents=True, exist_ok=True)
+            (to / name).write_text(text, encoding="utf-8")

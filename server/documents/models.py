@@ -1,0 +1,43 @@
+"""Addresses that work without signing in: a link to one report, a person's calendar of what is
+due."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from visits.models import Visit
+
+
+class Link(models.Model):
+    """A signed address of a visit's report. It dies when it expires or is revoked; the row keeps
+    who made it."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="links")
+    units = models.CharField(max_length=8)
+    made_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    revoked_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return f"Link to {self.visit}"
+
+
+class Feed(models.Model):
+    """A person's own calendar address. A new one kills the one before."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    user = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="feed"
+    )
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"Calendar of {self.user}"

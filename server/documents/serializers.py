@@ -1,0 +1,148 @@
+"""What the documents' templates are filled with, and links as the API shows them."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from urllib.parse import quote
+
+import segno
+from django.utils import timezone
+
+from accounts.models import shown
+from sites.models import System
+from visits.models import NextCheck, Visit
+from visits.next_checks import trends_at
+from visits.selectors import document_of, learned_before, records_of
+from zerodip.documents.label import SwitchLabel, label_of
+from zerodip.documents.report import Report, report
+from zerodip.fileformat.document import read_document
+from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.window import Window
+from zerodip.rules.engine import SEVERITY, Verdict
+from zerodip.visit.corrections import Correction
+from zerodip.visit.steps.handover import Remaining
+
+from .drawing import Drawing, drawn
+from .models import Feed, Link
+from .schemas import FeedOut, LinkOut
+from .signing import signed
+from .window import WindowDrawing, drawn_window
+
+__all__ = ["LabelsPage", "ReportPage", "feed_out", "labels_page", "link_out", "report_page"]
+
+MARKS = {"stop": "■", "caution": "▲", "pass": "●"}
+
+
+@dataclass(frozen=True)
+class ReportPage:
+    """What the report's template is filled with. `remaining` and `corrections` come with the mark
+    and the day beside each; `pdf` is where the page is had as a PDF, "" where it is none of the
+    page's business."""
+
+    site: str
+    system: str
+    day: datetime
+    closed: datetime | None
+    by: str
+    due: datetime | None
+    report: Report
+    verdict: tuple[str, str]
+    remaining: list[tuple[str, Remaining]]
+    corrections: list[tuple[datetime, Correction]]
+    drawing: Drawing | None
+    window: WindowDrawing | None
+    pdf: str = ""
+
+
+def report_page(visit: Visit, units: str) -> ReportPage:
+    """A visit's report with who, where and when. Raises InvalidInput for a file that can no longer
+    be read."""
+    records = records_of(visit)
+    closed = visit.closed_at.isoformat() if visit.closed_at else None
+    told = report(document_of(visit), records, units, closed, learned_before(visit))
+    due_s, chart = trends_at(visit, records, units).due_s, told.chart
+    return ReportPage(
+        site=visit.system.site.name,
+        system=visit.system.name,
+        day=visit.opened_at,
+        closed=visit.closed_at,
+        by=shown(visit.opened_by, visit.by),
+        due=None if due_s is None else datetime.fromtimestamp(due_s, UTC),
+        report=told,
+        verdict=_verdict(told),
+        remaining=[(MARKS.get(each.verdict, ""), each) for each in told.remaining],
+        corrections=[(datetime.fromisoformat(each.at), each) for each in told.corrections],
+        drawing=drawn(chart, units) if isinstance(chart, Ribbon) else None,
+        window=drawn_window(chart, units) if isinstance(chart, Window) else None,
+    )
+
+
+def _verdict(told: Report) -> tuple[str, str]:
+    """The mark and word at the head: the worst that remains."""
+    if not told.remaining:
+        return MARKS["pass"], "All limits kept with the settings left"
+    worst = min(
+        (each.verdict for each in told.remaining), key=lambda verdict: SEVERITY[Verdict(verdict)]
+    )
+    count = len(told.remaining)
+    return MARKS[worst], f"{count} thing{'s' if count > 1 else ''} to see to"
+
+
+@dataclass(frozen=True)
+class LabelCell:
+    """One label on the sheet: the system, the figures, when it was set and is due, the code that
+    leads to its sheet."""
+
+    site: str
+    system: str
+    label: SwitchLabel
+    set_on: datetime
+    due: datetime | None
+    code: str
+
+
+@dataclass(frozen=True)
+class LabelsPage:
+    """What the template of labels is filled with; `empty` are the places of the sheet that are used
+    up."""
+
+    labels: list[LabelCell]
+    empty: range
+
+
+def labels_page(systems: list[System], origin: str, units: str | None, first: int) -> LabelsPage:
+    """Labels for systems, `units` None for those of each site; `origin` is where this server is
+    reached, `first` the first place of the sheet that is still free."""
+    cells = [_label(system, origin, units or system.site.units) for system in systems]
+    return LabelsPage(labels=cells, empty=range(first - 1))
+
+
+def _label(system: System, origin: str, units: str) -> LabelCell:
+    check: NextCheck | None = getattr(system, "next_check", None)
+    address = f"{origin}/systems/{quote(str(system.pk))}"
+    return LabelCell(
+        site=system.site.name,
+        system=system.name,
+        label=label_of(read_document(system.document).figures(), units),
+        set_on=system.changed_at if check is None else check.last_at,
+        due=None if check is None else check.due_at,
+        code=segno.make(address, error="m").svg_data_uri(border=0, dark="#16272c"),
+    )
+
+
+def feed_out(feed: Feed | None, origin: str) -> FeedOut:
+    """The address of a person's calendar; "" where there is none."""
+    return FeedOut(address=f"{origin}/papers/due/{signed(feed.pk, 'feed')}.ics" if feed else "")
+
+
+def link_out(link: Link, origin: str) -> LinkOut:
+    """A link with its address, while it lives."""
+    expired = link.expires_at <= timezone.now()
+    alive = not link.revoked_at and not expired
+    return LinkOut(
+        id=link.pk,
+        address=f"{origin}/papers/{signed(link.pk, 'link')}" if alive else "",
+        state="revoked" if link.revoked_at else "expired" if expired else "alive",
+        made_at=link.made_at,
+        made_by=shown(link.made_by),
+        expires_at=link.expires_at,
+    )

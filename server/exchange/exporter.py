@@ -1,0 +1,144 @@
+"""Out of the workspace: an archive written piece by piece, system by system, so that a large one
+never lies in memory whole."""
+
+from base64 import b64encode
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any
+
+import orjson
+from django.db.models import Prefetch, QuerySet
+from django.utils import timezone
+
+from accounts.models import shown
+from gauges.models import Gauge
+from practice.selectors import stored_practice
+from sites.models import Decision, Site, System
+from visits.models import Entry, Photo, Visit
+
+from .archive import FORMAT, VERSION
+from .scopes import Scope
+
+__all__ = ["archive", "whole"]
+
+
+def archive(scope: Scope, photos: bool) -> Iterator[bytes]:
+    """The archive's text in pieces. Photos make it large, and are left out unless asked for."""
+    head = {
+        "format": FORMAT,
+        "version": VERSION,
+        "made_at": timezone.now().isoformat(),
+        "scope": scope.name,
+    }
+    sites = (
+        _opened(_site_head(site), "systems", _systems(scope, site, photos))
+        for site in _sites(scope)
+    )
+    yield from _opened({**head, **_workspace(scope)}, "sites", sites)
+    yield b"\n"
+
+
+def _opened(
+    head: Mapping[str, Any], name: str, items: Iterable[Iterable[bytes]]
+) -> Iterator[bytes]:
+    """A JSON object whose last member is a list, written item by item: `{…head, "name": [item,
+    …]}`."""
+    yield from (b"{", *_members(head), orjson.dumps(name), b":[")
+    for number, item in enumerate(items):
+        yield b",\n" if number else b"\n"
+        yield from item
+    yield b"]}"
+
+
+def _members(of: Mapping[str, Any]) -> Iterator[bytes]:
+    for name, value in of.items():
+        yield from (orjson.dumps(name), b":", orjson.dumps(value), b",")
+
+
+def _sites(scope: Scope) -> QuerySet[Site]:
+    return scope.sites.order_by("name", "pk")
+
+
+def _site_head(site: Site) -> dict[str, Any]:
+    return {"id": site.pk, "name": site.name, "units": site.units}
+
+
+def _workspace(scope: Scope) -> dict[str, Any]:
+    """What belongs to the workspace as a whole: its practice and its gauges."""
+    if scope.name != "workspaces":
+        return {}
+    stored = stored_practice(scope.workspace_id)
+    gauges = Gauge.objects.filter(workspace_id=scope.workspace_id)
+    return {
+        "practice": {"practice": stored.practice, "sizes_m3": stored.sizes_m3},
+        "gauges": [
+            {"id": g.pk, "gauge": g.data, "checked_on": g.checked_on, "retired": g.retired}
+            for g in gauges
+        ],
+    }
+
+
+def _systems(scope: Scope, site: Site, photos: bool) -> Iterator[Iterable[bytes]]:
+    found = whole(scope.systems.filter(site=site), photos).order_by("name", "pk")
+    for system in found.iterator(chunk_size=2 if photos else 50):  # photos are large
+        yield [orjson.dumps(_system(system, photos))]
+
+
+def whole(systems: QuerySet[System], photos: bool) -> QuerySet[System]:
+    """Systems with everything on record, in a bounded number of queries a chunk."""
+    visits = Visit.objects.order_by("opened_at", "pk").select_related("opened_by")
+    visits = visits.prefetch_related(Prefetch("entries", Entry.objects.select_related("made_by")))
+    if photos:
+        visits = visits.prefetch_related(
+            Prefetch("photos", Photo.objects.order_by("made_at", "pk"))
+        )
+    decisions = Decision.objects.order_by("made_at", "pk").select_related("made_by")
+    return systems.prefetch_related(Prefetch("visits", visits), Prefetch("decisions", decisions))
+
+
+def _system(system: System, photos: bool) -> dict[str, Any]:
+    return {
+        "id": system.pk,
+        "file": system.document,
+        "retired_at": system.retired_at,
+        "decisions": [_decision(each) for each in system.decisions.all()],
+        "visits": [_visit(each, photos) for each in system.visits.all()],
+    }
+
+
+def _decision(each: Decision) -> dict[str, Any]:
+    return {
+        "id": each.pk,
+        "file": each.document,
+        "figures": each.figures,
+        "verdict": each.verdict,
+        "made_at": each.made_at,
+        "by": shown(each.made_by, each.by),
+    }
+
+
+def _visit(visit: Visit, photos: bool) -> dict[str, Any]:
+    return {
+        "id": visit.pk,
+        "opened_at": visit.opened_at,
+        "closed_at": visit.closed_at,
+        "by": shown(visit.opened_by, visit.by),
+        "file": visit.document,
+        "learned": visit.learned,
+        "entries": [
+            {
+                "id": e.id,
+                "slot": e.slot,
+                "value": e.value,
+                "supersedes": e.supersedes,
+                "at": e.made_at,
+                "by": shown(e.made_by, e.by),
+            }
+            for e in visit.entries.all()
+        ],
+        "photos": [_photo(each) for each in visit.photos.all()] if photos else [],
+    }
+
+
+def _photo(each: Photo) -> dict[str, Any]:
+    data = b64encode(bytes(each.data)).decode()
+    return {"id": each.pk, "plate": each.plate, "kind": each.kind, "at": each.made_at, "data": data}

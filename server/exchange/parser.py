@@ -1,0 +1,148 @@
+"""The text of an archive: read whole, or refused with the line where it goes wrong; then cut into
+pieces that are checked one by one."""
+
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.errors import Fault, InvalidInput
+from zerodip.fileformat.document import FORMAT as SYSTEM_FORMAT
+
+from .archive import FORMAT, VERSION
+
+__all__ = ["MOST_BYTES", "Cut", "cut", "parsed", "printable"]
+
+MOST_BYTES = 64_000_000
+MOST_PIECES = 20_000
+_HEAD = {"format", "version", "made_at", "scope", "practice", "gauges", "sites"}
+
+
+def printable(text: str, most: int) -> str:
+    """A name out of a file, fit to be shown and kept."""
+    return "".join(letter for letter in text if letter.isprintable())[:most]
+
+
+def parsed(data: bytes) -> Any:
+    """The JSON values of a file. Raises InvalidInput with the line: for text that is no UTF-8, no
+    JSON, or holds numbers that JSON does not have."""
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        line = data.count(b"\n", 0, error.start) + 1
+        raise _unreadable(
+            f"is not UTF-8 text: line {line} holds a byte that does not belong there."
+        ) from None
+    try:
+        values = json.loads(text, parse_constant=_no_constant)
+        # no 1e999, no half of a letter
+        json.dumps(values, allow_nan=False, ensure_ascii=False).encode()
+    except json.JSONDecodeError as error:
+        said = f"line {error.lineno}, column {error.colno}: {error.msg.lower()}"
+        raise _unreadable(f"is not JSON, or was cut off: {said}.") from None
+    except RecursionError:
+        raise _unreadable("is nested too deep to be an archive.") from None
+    except UnicodeEncodeError:
+        raise _unreadable("holds half of a letter (a lone surrogate).") from None
+    except ValueError as error:
+        raise _unreadable(f"holds a number that cannot be read: {error}") from None
+    if "\\u0000" in text:
+        line = text.count("\n", 0, text.index("\\u0000")) + 1
+        raise _unreadable(f"holds a letter without a sign (\\u0000) on line {line}.")
+    return values
+
+
+def _no_constant(name: str) -> Any:
+    raise ValueError(f"{name} is no number of JSON.")
+
+
+def _unreadable(says: str) -> InvalidInput:
+    return InvalidInput([Fault(path="file", code="unreadable", title="The file", says=says)])
+
+
+@dataclass(frozen=True)
+class Cut:
+    """One piece: where it stands in the file, and for a system the number of its site's piece."""
+
+    kind: str
+    path: str
+    raw: Any
+    site: int | None = None
+
+
+def cut(raw: Any) -> list[Cut]:
+    """An archive in pieces, sites before their systems. Raises InvalidInput for what is no archive,
+    or one of another version."""
+    faults = _head_faults(raw)
+    if faults:
+        raise InvalidInput(faults)
+    pieces: list[Cut] = []
+    for each in _cut(raw):
+        pieces.append(each)
+        if len(pieces) > MOST_PIECES:
+            raise _unreadable(
+                f"holds more than {MOST_PIECES:,} pieces; take it in parts, site by site."
+            )
+    return pieces
+
+
+def _cut(raw: dict[str, Any]) -> Iterator[Cut]:
+    count = 0
+    if raw.get("practice") is not None:
+        yield Cut("practice", "practice", raw["practice"])
+        count += 1
+    for at, gauge in enumerate(raw.get("gauges") or []):
+        yield Cut("gauge", f"gauges.{at}", gauge)
+        count += 1
+    for at, site in enumerate(raw["sites"]):
+        head = {k: v for k, v in site.items() if k != "systems"} if isinstance(site, dict) else site
+        yield Cut("site", f"sites.{at}", head)
+        number, count = count, count + 1
+        for nth, system in enumerate(_systems(site)):
+            yield Cut("system", f"sites.{at}.systems.{nth}", system, number)
+            count += 1
+
+
+def _systems(site: Any) -> list[Any]:
+    systems = site.get("systems") if isinstance(site, dict) else None
+    return systems if isinstance(systems, list) else []
+
+
+def _head_faults(raw: Any) -> list[Fault]:
+    if not isinstance(raw, dict):
+        return [
+            Fault(
+                path="file", code="not_an_object", title="The file", says="must be a JSON object."
+            )
+        ]
+    if raw.get("format") == SYSTEM_FORMAT:
+        says = "is one system's file. Take it in by “Add a system” on Rounds."
+        return [Fault(path="format", code="not_a_choice", title="The file", says=says)]
+    if raw.get("format") != FORMAT:
+        says = f"is no Zero Dip archive: its format must be “{FORMAT}”."
+        return [Fault(path="format", code="not_a_choice", title="The file", says=says)]
+    if raw.get("version") != VERSION or isinstance(raw.get("version"), bool):
+        says = f"has version {str(raw.get('version'))[:20]}; version {VERSION} is read here."
+        return [Fault(path="version", code="not_a_choice", title="The file", says=says)]
+    return [*_unknown(raw), *_not_lists(raw)]
+
+
+def _unknown(raw: dict[str, Any]) -> list[Fault]:
+    return [
+        Fault(
+            path=name[:60],
+            code="unknown_field",
+            title=f"“{name[:60]}”",
+            says="is not a field here.",
+        )
+        for name in raw
+        if name not in _HEAD
+    ]
+
+
+def _not_lists(raw: dict[str, Any]) -> list[Fault]:
+    return [
+        Fault(path=name, code="not_a_list", title=name.capitalize(), says="must be a list.")
+        for name in ("gauges", "sites")
+        if not isinstance(raw.get(name, []), list) or raw.get("sites") is None
+    ]

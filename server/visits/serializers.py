@@ -1,0 +1,80 @@
+"""Visits as the API shows them."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from accounts.models import shown
+from accounts.permissions import Actor
+from common.json_responses import packed
+from common.schemas import SystemFile
+from sites.schemas import SiteOut
+from zerodip.trends.history import due_state
+from zerodip.visit.corrections import corrections_view
+from zerodip.visit.log import Record
+from zerodip.visit.view import visit_view
+
+from .models import Photo, Visit
+from .schemas import EntryOut, PackedNextCheck, PhotoOut, VisitOut, VisitRow, VisitSystem
+from .selectors import asked_of, document_of, records_of
+
+__all__ = ["next_check_row", "photo_out", "visit_out", "visit_row"]
+
+
+def visit_out(
+    actor: Actor,
+    visit: Visit,
+    units: str,
+    order: str = "together",
+    eager: bool = False,
+    records: Sequence[Record] | None = None,
+) -> VisitOut:
+    """One visit with what its steps show. `records` are its records, where they are at hand."""
+    system, records = visit.system, records_of(visit) if records is None else records
+    closed = visit.closed_at.isoformat() if visit.closed_at else None
+    return VisitOut.model_construct(
+        id=visit.pk,
+        system=VisitSystem(
+            id=system.pk,
+            name=system.name,
+            site=SiteOut.from_orm(system.site),
+            version=system.version,
+            document=SystemFile(system.document),
+        ),
+        open=closed is None,
+        opened_at=visit.opened_at,
+        closed_at=visit.closed_at,
+        corrections=corrections_view(records, closed, units) if closed else None,
+        may_change=actor.may("visits.change", system.site.workspace_id),
+        view=visit_view(document_of(visit), records, units, asked_of(visit, order, eager)),
+        entries=[EntryOut.model_validate(vars(record)) for record in records],
+        photos=[photo_out(photo) for photo in visit.photos.only("id", "plate")],
+    )
+
+
+def photo_out(photo: Photo) -> PhotoOut:
+    """A photo, to be fetched by its id."""
+    return PhotoOut(id=photo.pk, plate=photo.plate)
+
+
+def visit_row(visit: Visit) -> VisitRow:
+    """A visit in a list, with the step where it stands (annotated by `visits_of`)."""
+    return VisitRow(
+        id=visit.pk,
+        system=visit.system_id,
+        opened_at=visit.opened_at,
+        opened_by=shown(visit.opened_by, visit.by),
+        open=visit.closed_at is None,
+        place=getattr(visit, "place", None) or "safe",
+    )
+
+
+def next_check_row(row: dict[str, Any], now_s: float) -> PackedNextCheck:
+    """What the past visits say of a system, and how its check stands at `now_s` (since 1970)."""
+    return PackedNextCheck(
+        system=row["system_id"],
+        last_at=row["last"],
+        due_at=row["due"],
+        leaves_at=row["leaves"],
+        drifting=packed(row["told"]),
+        state=due_state(row["due_s"], now_s),
+    )
