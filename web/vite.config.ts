@@ -5,7 +5,11 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   base: '/static/',
   plugins: [tailwindcss(), svelte()],
-  build: { manifest: 'manifest.json', rollupOptions: { input: 'src/main.ts' }, modulePreload: { polyfill: false } },
+  build: {
+    manifest: 'manifest.json',
+    rollupOptions: { input: 'src/main.ts' },
+    modulePreload: { polyfill: false },
+  },
   server: { origin: 'http://127.0.0.1:5173', strictPort: true },
   resolve: process.env.VITEST ? { conditions: ['browser'] } : {},
   test: {

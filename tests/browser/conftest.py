@@ -19,9 +19,14 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 SERVER = Path(__file__).resolve().parents[2] / "server"
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 expect.set_options(timeout=10_000)
 # What the browser itself says of a refusal, and of a test that takes the signal away.
 EXPECTED = "status of|ERR_INTERNET_DISCONNECTED"
@@ -39,7 +44,16 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        words = [sys.executable, "-m", "gunicorn", "config.wsgi", "--bind", f"127.0.0.1:{self.port}", "--threads", "4"]
+        words = [
+            sys.executable,
+            "-m",
+            "gunicorn",
+            "config.wsgi",
+            "--bind",
+            f"127.0.0.1:{self.port}",
+            "--threads",
+            "4",
+        ]
         words += ["--keep-alive", "30", "--log-level", "error"]
         name = connection.settings_dict["NAME"]
         environment = {**os.environ, "ZERODIP_DB_NAME": str(name), "ZERODIP_DEMO": "1"}
@@ -83,26 +97,39 @@ Opener = Callable[..., Page]
 
 
 @pytest.fixture
-def open_page(server: Server, browser: Browser, transactional_db: None, settings: Any) -> Iterator[Opener]:
-    """Opens Rounds, signed in to the demo. Whatever the page complains of, or asks from elsewhere, fails the test."""
+def open_page(
+    server: Server, browser: Browser, transactional_db: None, settings: Any
+) -> Iterator[Opener]:
+    """Opens Rounds, signed in to the demo. Whatever the page complains of, or asks from elsewhere,
+    fails the test."""
     settings.DEMO_PASSWORD = "for tests only"
     call_command("load_demo")
     contexts: list[Any] = []
     complaints: list[str] = []
 
     def open(width: int = 1280, height: int = 800, touch: bool = False, theme: str = "day") -> Page:
-        context = browser.new_context(viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch)
+        context = browser.new_context(
+            viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch
+        )
         context.add_init_script(
-            f"localStorage.getItem('zerodip.theme') || localStorage.setItem('zerodip.theme', '{theme}')"
+            "localStorage.getItem('zerodip.theme') || localStorage.setItem('zerodip.theme',"
+            f" '{theme}')"
         )
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: complaints.append(str(error)))
         page.on(
             "console",
-            lambda m: complaints.append(m.text) if m.type == "error" and not re.search(EXPECTED, m.text) else None,
+            lambda m: (
+                complaints.append(m.text)
+                if m.type == "error" and not re.search(EXPECTED, m.text)
+                else None
+            ),
         )
-        page.on("request", lambda r: None if r.url.startswith((server.url, "data:")) else complaints.append(r.url))
+        page.on(
+            "request",
+            lambda r: None if r.url.startswith((server.url, "data:")) else complaints.append(r.url),
+        )
         page.goto(server.url)
         page.get_by_role("button", name="Open the demo").click()
         expect(page.get_by_role("heading", name="Larkfield Nursery")).to_be_visible()

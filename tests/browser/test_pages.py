@@ -11,14 +11,20 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 def no_serious_fault(page: Page) -> None:
     found = Axe().run(page).response["violations"]
-    serious = [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found if v["impact"] in ("serious", "critical")]
+    serious = [
+        f"{v['id']}: {v['nodes'][0]['html'][:160]}"
+        for v in found
+        if v["impact"] in ("serious", "critical")
+    ]
     assert serious == []
 
 
 @pytest.mark.parametrize("theme", ["day", "cellar"])
 def test_no_page_has_a_serious_accessibility_fault(open_page: Opener, theme: str) -> None:
     page = open_page(theme=theme)
-    page.emulate_media(reduced_motion="reduce")  # contrast is judged at rest, not while a sheet fades in
+    page.emulate_media(
+        reduced_motion="reduce"
+    )  # contrast is judged at rest, not while a sheet fades in
     no_serious_fault(page)
     page.get_by_role("link", name="Orchard house well Pre-charge").click()
     expect(page.get_by_role("heading", name="Orchard house well")).to_be_visible()
@@ -31,12 +37,12 @@ def test_no_page_has_a_serious_accessibility_fault(open_page: Opener, theme: str
         expect(page.get_by_role("dialog")).to_be_visible()
         no_serious_fault(page)
         page.keyboard.press("Escape")
-    for tab, shown in (("Propose", "ways"), ("Schools", "schools"), ("Sizes", "sized")):
-        page.get_by_role("group", name="Weigh other ways").get_by_role("button", name=tab).click()
+    for tab, shown in (("Propose", "ways"), ("Ways", "ways-compared"), ("Sizes", "sized")):
+        page.get_by_role("group", name="Compare other ways").get_by_role("button", name=tab).click()
         expect(page.get_by_test_id(shown)).to_be_visible()
         no_serious_fault(page)
         page.keyboard.press("Escape")
-    page.get_by_role("link", name="Schools").click()
+    page.get_by_role("link", name="Practice").click()
     expect(page.get_by_role("button", name="Keep this practice")).to_be_visible()
     no_serious_fault(page)
 
@@ -45,12 +51,17 @@ def test_rounds_list_first_what_needs_a_person_and_find_by_name(open_page: Opene
     page = open_page()
     names = page.locator("li a:first-child .font-bold").all_text_contents()
     assert names == [
-        "Top-floor booster", "Millrace cottage",
-        "Orchard house well", "Glasshouse rainwater", "Potting-shed well",
-        "Byre well", "Workshop compressor", "Twin-tank well",
+        "Top-floor booster",
+        "Millrace cottage",
+        "Orchard house well",
+        "Glasshouse rainwater",
+        "Potting-shed well",
+        "Byre well",
+        "Workshop compressor",
+        "Twin-tank well",
         "Camper van pump",
         "Galley pump",
-    ]  # fmt: skip
+    ]
     page.get_by_placeholder("Find a site or a system").fill("quill")
     expect(page.get_by_text("Potting-shed well")).to_be_hidden()
     expect(page.get_by_text("Millrace cottage")).to_be_visible()
@@ -63,25 +74,27 @@ def test_on_a_phone_nothing_is_cut_off_and_targets_are_large(open_page: Opener) 
         assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
         small = page.evaluate(
             """() => [...document.querySelectorAll('button, summary, a, [role=slider]')]
-              .filter((e) => (e.offsetParent !== null || e instanceof SVGElement) && !e.closest('dialog:not([open])'))
+              .filter((e) => e.offsetParent !== null || e instanceof SVGElement)
+              .filter((e) => !e.closest('dialog:not([open])'))
               .map((e) => [e.textContent.trim().slice(0, 30), e.getBoundingClientRect()])
               .filter(([, box]) => box.height > 0 && box.height < 47.5 && box.width > 0)
-              .map(([text, box]) => `${text}: ${box.width.toFixed(0)} × ${box.height.toFixed(0)}`)"""
+              .map(([text, { width, height }]) => `${text}: ${Math.round(width)} × ${height}`)"""
         )
         assert [entry for entry in small if not entry.startswith("Potting-shed")] == []
-    before = page.locator("[data-answer=drawdown]").text_content()
-    page.evaluate(
-        """() => {
+    before = page.locator("[data-result=drawdown]").text_content()
+    page.evaluate("""() => {
           const pill = document.querySelector('[data-grip=cut_out]')
           const box = pill.querySelectorAll('rect')[1].getBoundingClientRect()
           pill.setPointerCapture = () => {}
-          const at = (y) => ({ pointerId: 1, pointerType: 'touch', clientX: box.x + 20, clientY: box.y + y, bubbles: true })
+          const at = (y) => ({
+            pointerId: 1, pointerType: "touch", bubbles: true,
+            clientX: box.x + 20, clientY: box.y + y,
+          })
           pill.dispatchEvent(new PointerEvent('pointerdown', at(20)))
           pill.dispatchEvent(new PointerEvent('pointermove', at(60)))
           pill.dispatchEvent(new PointerEvent('pointerup', at(60)))
-        }"""
-    )
-    expect(page.locator("[data-answer=drawdown]")).not_to_have_text(before or "")
+        }""")
+    expect(page.locator("[data-result=drawdown]")).not_to_have_text(before or "")
     expect(page.get_by_role("button", name="Keep these settings")).to_be_in_viewport()
     expect(page.get_by_test_id("sum")).to_contain_text("caution")
 

@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from plants.models import Site, System
+from sites.models import Site, System
 
 from .conftest import Opener
 from .test_pages import no_serious_fault
@@ -26,7 +26,9 @@ def test_rounds_by_date_say_what_is_overdue_and_what_drifts(open_page: Opener) -
     expect(overdue).to_contain_text("Millrace cottage")
     expect(overdue).to_contain_text("of air a year")
     expect(page.get_by_role("region", name="Never visited")).to_contain_text("Orchard house well")
-    expect(page.get_by_role("region", name="Due within a month")).to_contain_text("Potting-shed well")
+    expect(page.get_by_role("region", name="Due within a month")).to_contain_text(
+        "Potting-shed well"
+    )
 
 
 def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
@@ -57,7 +59,10 @@ def test_a_system_comes_out_of_a_file_and_a_bad_file_is_refused_by_field(open_pa
     given = System.objects.get(name="Byre well").document
     given["system"]["name"] = "Byre well, copied"
     add(page)
-    for name, content in (("notes.json", b"{ no"), ("odd.json", b'{"format": "zerodip-system", "version": 9}')):
+    for name, content in (
+        ("notes.json", b"{ no"),
+        ("odd.json", b'{"format": "zerodip-system", "version": 9}'),
+    ):
         page.get_by_label(re.compile("file")).set_input_files(
             {"name": name, "mimeType": "application/json", "buffer": content}
         )
@@ -65,11 +70,18 @@ def test_a_system_comes_out_of_a_file_and_a_bad_file_is_refused_by_field(open_pa
             expect(page.get_by_role("alert")).to_contain_text("notes.json is no JSON file")
     page.get_by_role("button", name="Add it").click()
     expect(page.get_by_text(re.compile("version", re.I)).first).to_be_visible()
-    good = {"name": "byre.json", "mimeType": "application/json", "buffer": json.dumps(given).encode()}
+    good = {
+        "name": "byre.json",
+        "mimeType": "application/json",
+        "buffer": json.dumps(given).encode(),
+    }
     page.get_by_label("Another file").set_input_files(good)  # type: ignore[arg-type]
     page.get_by_role("button", name="Add it").click()
     expect(page.get_by_test_id("ribbon")).to_be_visible()
-    assert System.objects.get(name="Byre well, copied").document["system"]["tanks"] == given["system"]["tanks"]
+    assert (
+        System.objects.get(name="Byre well, copied").document["system"]["tanks"]
+        == given["system"]["tanks"]
+    )
     assert Site.objects.count() == 5
 
 
@@ -87,12 +99,18 @@ def test_the_sheet_shows_what_past_visits_say_and_leads_to_them(open_page: Opene
     expect(page.get_by_text("This visit is closed.")).to_be_visible()
 
 
-def test_the_sheet_of_a_site_with_other_units_asks_in_them_from_the_start(open_page: Opener) -> None:
+def test_the_sheet_of_a_site_with_other_units_asks_in_them_from_the_start(
+    open_page: Opener,
+) -> None:
     page = open_page()
     asked: list[str] = []
-    page.on("request", lambda request: asked.append(request.url) if "units=us" in request.url else None)
+    page.on(
+        "request", lambda request: asked.append(request.url) if "units=us" in request.url else None
+    )
     page.get_by_role("link", name=re.compile("Millrace cottage Short runs")).click()
-    expect(page.get_by_test_id("timeline")).to_contain_text("air 1.61 bar, left 1.97 bar / 2.96 bar, air 1.86 bar")
+    expect(page.get_by_test_id("timeline")).to_contain_text(
+        "air 1.61 bar, left 1.97 bar / 2.96 bar, air 1.86 bar"
+    )
     expect(page.locator("[data-series=pre_charge]")).to_contain_text("bar lost a year")
     expect(page.get_by_role("main")).not_to_contain_text("psi")
     page.get_by_role("button", name="psi · gal").click()

@@ -6,10 +6,11 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from visits.models import Visit
 
-from people.models import Membership, User
-from plants.models import Gauge, Site, System
+from accounts.models import Membership, User
+from gauges.models import Gauge
+from sites.models import Site, System
+from visits.models import Visit
 from zerodip.units import PSI
 
 from .conftest import Opener
@@ -26,7 +27,9 @@ def workspace(page: Page) -> Page:
 
 
 @pytest.mark.parametrize(("width", "theme"), [(1280, "day"), (390, "cellar")])
-def test_the_workspace_has_no_serious_accessibility_fault_and_fits(open_page: Opener, width: int, theme: str) -> None:
+def test_the_workspace_has_no_serious_accessibility_fault_and_fits(
+    open_page: Opener, width: int, theme: str
+) -> None:
     page = workspace(open_page(width, 844, theme=theme))
     page.emulate_media(reduced_motion="reduce")
     page.get_by_role("button", name="Add a gauge").click()
@@ -43,7 +46,7 @@ def test_a_gauge_is_added_with_its_faults_named_and_used_on_a_visit(open_page: O
     expect(page.get_by_text("End of the scale is not a number.")).to_be_visible()
     expect(page.get_by_label("What it is called")).to_have_value("No. 9")
     page.get_by_label(re.compile("End of its scale")).fill("100")
-    page.get_by_label(re.compile("low by")).fill("1.5")
+    page.get_by_label(re.compile("too little by")).fill("1.5")
     page.get_by_role("button", name="Keep the gauge").click()
     expect(page.get_by_test_id("gauges")).to_contain_text("No. 9")
     assert Gauge.objects.get(data__name="No. 9").data["scale_gauge_pa"] == pytest.approx(100 * PSI)
@@ -51,9 +54,11 @@ def test_a_gauge_is_added_with_its_faults_named_and_used_on_a_visit(open_page: O
     page.get_by_role("button", name="Visit, Orchard house well").click()
     step(page, "Read")
     page.get_by_role("button", name=re.compile("^No. 9")).click()
-    expect(page.get_by_label("Gauge reads low by", exact=True)).to_have_value("1.5")
+    expect(page.get_by_label("Gauge shows too little by", exact=True)).to_have_value("1.5")
     expect(page.get_by_label("Gauge used", exact=True)).to_have_value("No. 9")
-    assert kept(page, "gauge.error") == [pytest.approx(2 * PSI)]  # grade B, 30 to 50 psi in the middle half of 100
+    assert kept(page, "gauge.error") == [
+        pytest.approx(2 * PSI)
+    ]  # grade B, 30 to 50 psi in the middle half of 100
     assert kept(page, "gauge.low") == [pytest.approx(1.5 * PSI)]
 
 
@@ -76,7 +81,9 @@ def test_somebody_is_let_in_and_out_with_two_presses(open_page: Opener) -> None:
     expect(page.get_by_role("alert")).to_contain_text("keeps at least one owner")
 
 
-def test_what_was_taken_out_as_a_file_comes_in_again_after_a_look_at_it(open_page: Opener, tmp_path: Path) -> None:
+def test_what_was_taken_out_as_a_file_comes_in_again_after_a_look_at_it(
+    open_page: Opener, tmp_path: Path
+) -> None:
     page = workspace(open_page())
     with page.expect_download() as download:
         page.get_by_role("link", name="Everything (JSON)").click()
@@ -89,10 +96,14 @@ def test_what_was_taken_out_as_a_file_comes_in_again_after_a_look_at_it(open_pag
     bad = tmp_path / "bad.json"
     bad.write_text(json.dumps(archive, indent=1))
     take = page.locator("input[type=file]")
-    take.set_input_files({"name": "cut.json", "mimeType": "application/json", "buffer": file.read_bytes()[:5000]})
+    take.set_input_files(
+        {"name": "cut.json", "mimeType": "application/json", "buffer": file.read_bytes()[:5000]}
+    )
     expect(page.get_by_role("alert")).to_contain_text("was cut off")
     take.set_input_files(bad)
-    expect(page.get_by_test_id("pieces")).to_contain_text("sites.1.systems.0.file.settings.cut_in_gauge_pa")
+    expect(page.get_by_test_id("pieces")).to_contain_text(
+        "sites.1.systems.0.file.settings.cut_in_gauge_pa"
+    )
     expect(page.get_by_role("button", name="Take it in")).to_have_count(0)
     page.get_by_role("button", name="Cancel", exact=True).click()
     take.set_input_files(file)
@@ -107,7 +118,11 @@ def test_what_was_taken_out_as_a_file_comes_in_again_after_a_look_at_it(open_pag
 def test_a_site_is_renamed_and_the_calendar_has_an_address(open_page: Opener) -> None:
     page = workspace(open_page())
     page.get_by_text("Tarn Hill Farm").click()
-    name = page.get_by_role("region", name="Sites").get_by_label("Name").and_(page.locator("input:visible"))
+    name = (
+        page.get_by_role("region", name="Sites")
+        .get_by_label("Name")
+        .and_(page.locator("input:visible"))
+    )
     name.fill("Quillbeck Lane")
     name.blur()
     expect(page.get_by_text("Name is taken already; choose another.")).to_be_visible()

@@ -7,8 +7,8 @@ export const { p, navigate, route } = createRouter({
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
   '/visits/:id': () => import('./features/visit/Visit.svelte'),
-  '/workspace': () => import('./features/crew/Crew.svelte'),
-  '/schools': () => import('./features/schools/SchoolsPage.svelte'),
+  '/workspace': () => import('./features/workspace/Workspace.svelte'),
+  '/practice': () => import('./features/practice/PracticePage.svelte'),
   '*': () => import('./features/rounds/Lost.svelte'),
 })
 
@@ -19,5 +19,6 @@ export function leaveToBrowser(event: MouseEvent) {
   if (!link) return
   const modified = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey
   const drawn = !(link instanceof HTMLAnchorElement)
-  if (modified || drawn || /^\/(api|papers|static|media)\//.test(link.pathname)) event.stopPropagation()
+  if (modified || drawn || /^\/(api|papers|static|media)\//.test(link.pathname))
+    event.stopPropagation()
 }

@@ -1,111 +1,125 @@
 <script lang="ts">
-  import { typing } from '../../lib/typing'
-  import Answers from './Answers.svelte'
-  import type { DecideState } from './decide.svelte'
+  import { command } from '../../ui/typing'
+  import Results from './Results.svelte'
+  import type { BoardState } from '../../domain/board.svelte'
   import Findings from './Findings.svelte'
   import KeepBar from './KeepBar.svelte'
-  import Plate from './Plate.svelte'
+  import PlateButton from './PlateButton.svelte'
   import PlateEditor from './PlateEditor.svelte'
-  import { kindOf, plateOf, platesFor, type PlateKind } from '../../lib/plates'
-  import Ribbon from './Ribbon.svelte'
-  import Strip from './Strip.svelte'
-  import Weigh, { type WeighTab } from './Weigh.svelte'
-  import Window from './Window.svelte'
+  import { kindOf, plateOf, platesFor, type PlateKind } from '../../domain/plates'
+  import Ribbon from '../../charts/Ribbon.svelte'
+  import SimulationChart from '../../charts/Simulation.svelte'
+  import Alternatives, { type Alternative } from './Alternatives.svelte'
+  import Window from '../../charts/Window.svelte'
 
-  /** Plates, picture, answers and verdicts of the system on the table: a page of its own, and step 3 of a visit. */
-  let { table, onnext }: { table: DecideState; onnext?: () => void } = $props()
+  /** Plates, chart, results and verdicts of one system: a page of its own, and step 3 of a visit. */
+  let { board, onnext }: { board: BoardState; onnext?: () => void } = $props()
   let open = $state<PlateKind | undefined>()
   let focus = $state('')
-  let weighing = $state<WeighTab | undefined>()
-  const plates = $derived(platesFor(kindOf(table.file)))
-  const TABS: [WeighTab, string][] = [
+  let comparing = $state<Alternative | undefined>()
+  const plates = $derived(platesFor(kindOf(board.file)))
+  const TABS: [Alternative, string][] = [
     ['propose', 'Propose'],
-    ['schools', 'Schools'],
+    ['ways', 'Ways'],
     ['sizes', 'Sizes'],
   ]
-  const tabs = $derived(TABS.filter(([tab]) => tab !== 'schools' || table.result?.decision.ribbon?.holds === 'water'))
+  const tabs = $derived(TABS.filter(([tab]) => tab !== 'ways' || board.ribbon?.holds === 'water'))
 
   $effect(() => {
-    void table.load()
+    void board.load()
   })
   function enter(path: string) {
     focus = path
-    open = plateOf(kindOf(table.file), path)
+    open = plateOf(kindOf(board.file), path)
   }
   function press(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault()
-      void table.save()
+      void board.save()
     }
-    if (typing(event)) return
-    if (event.key === 'w') table.drawAt(null)
-    if (event.key === 'p' && table.result && !table.stale) weighing = 'propose'
+    const key = command(event)
+    if (key === 'w') board.drawAt(null)
+    if (key === 'p' && board.result && !board.stale) comparing = 'propose'
   }
 </script>
 
 <svelte:window onkeydown={press} />
 
-{#if table.file && table.result}
+{#if board.file && board.result}
   <main class="flex min-h-0 flex-1 flex-col lg:grid lg:grid-cols-[1fr_330px]">
-    <h1 class="sr-only">Decide: {table.system?.name}</h1>
+    <h1 class="sr-only">Decide: {board.system?.name}</h1>
     <div class="flex min-h-0 flex-col gap-2 px-4 py-3 lg:overflow-y-auto">
-      <div class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:grid-cols-3 xl:grid-cols-6">
-        {#each plates as plate (plate.id)}<Plate {plate} {table} onopen={() => ((focus = ''), (open = plate))} />{/each}
+      <div
+        class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:grid-cols-3 xl:grid-cols-6"
+      >
+        {#each plates as plate (plate.id)}<PlateButton
+            {plate}
+            {board}
+            onopen={() => ((focus = ''), (open = plate))}
+          />{/each}
       </div>
-      <div class="min-h-0 flex-1 {table.stale ? 'opacity-50' : ''}">
-        {#if table.result.decision.window}<Window {table} />{:else}<Ribbon {table} />{/if}
+      <div class="min-h-0 flex-1 {board.stale ? 'opacity-50' : ''}">
+        {#if board.window}<Window {board} />{:else}<Ribbon {board} />{/if}
       </div>
-      {#if table.result.strip}<Strip {table} />{/if}
+      {#if board.result.simulation}<SimulationChart {board} />{/if}
     </div>
-    <aside class="flex flex-col border-base-300 bg-base-100 lg:min-h-0 lg:border-l" aria-label="What these settings do">
-      <div class="flex-1 px-4 py-3 lg:overflow-y-auto {table.stale ? 'opacity-60' : ''}">
-        <Answers answers={table.result.decision.answers} />
-        <div role="group" aria-label="Weigh other ways" class="flex gap-2 py-2">
+    <aside
+      class="flex flex-col border-base-300 bg-base-100 lg:min-h-0 lg:border-l"
+      aria-label="What these settings do"
+    >
+      <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
+        <Results results={board.result.decision.results} />
+        <div role="group" aria-label="Compare other ways" class="flex gap-2 py-2">
           {#each tabs as [tab, word] (tab)}
             <button
               type="button"
-              class="btn min-h-12 flex-1 px-2 {tab === 'propose' ? 'border-accent text-accent btn-outline' : ''}"
-              disabled={table.stale}
-              onclick={() => (weighing = tab)}>{word}</button
+              class="btn min-h-12 flex-1 px-2 {tab === 'propose'
+                ? 'border-accent text-accent btn-outline'
+                : ''}"
+              disabled={board.stale}
+              onclick={() => (comparing = tab)}>{word}</button
             >
           {/each}
         </div>
-        <Findings findings={table.result.decision.findings} onreading={enter} />
-        <ul class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral" aria-label="Cautions">
-          {#each table.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
+        <Findings findings={board.result.decision.findings} onreading={enter} />
+        <ul
+          class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral"
+          aria-label="Cautions"
+        >
+          {#each board.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
         </ul>
       </div>
-      <KeepBar {table} onfault={enter} {onnext} />
+      <KeepBar {board} onfault={enter} {onnext} />
     </aside>
   </main>
-{:else if table.problem}
+{:else if board.problem}
   <main class="p-6">
-    <h1 class="text-2xl font-bold">{table.problem.title}</h1>
-    <p class="my-2">{table.problem.detail}</p>
-    <button class="btn" onclick={() => table.load()}>Try again</button>
+    <h1 class="text-2xl font-bold">{board.problem.title}</h1>
+    <p class="my-2">{board.problem.detail}</p>
+    <button class="btn" onclick={() => board.load()}>Try again</button>
     <a class="btn" href="/">Rounds</a>
   </main>
-{:else if table.faults.length}
+{:else if board.faults.length}
   <main class="p-6">
     <h1 class="text-2xl font-bold">This system’s file has values to correct</h1>
     <ul class="my-3 list-disc pl-5">
-      {#each table.faults as fault (fault.path)}<li>{fault.message}</li>{/each}
+      {#each board.faults as fault (fault.path)}<li>{fault.message}</li>{/each}
     </ul>
     <div class="grid max-w-2xl grid-cols-2 gap-2 sm:grid-cols-3">
-      {#if table.file}{#each plates as plate (plate.id)}<Plate
+      {#if board.file}{#each plates as plate (plate.id)}<PlateButton
             {plate}
-            {table}
+            {board}
             onopen={() => (open = plate)}
           />{/each}{/if}
     </div>
-    <button class="btn mt-4" onclick={() => table.putBack()}>Put back what was kept</button>
+    <button class="btn mt-4" onclick={() => board.putBack()}>Put back what was kept</button>
   </main>
 {:else}
   <p class="p-6 text-neutral">Reading the system…</p>
 {/if}
-{#if weighing && table.file}
-  <Weigh {table} {tabs} tab={weighing} onclose={() => (weighing = undefined)} />
+{#if comparing && board.file}
+  <Alternatives {board} {tabs} tab={comparing} onclose={() => (comparing = undefined)} />
 {/if}
-{#if open && table.file}
-  <PlateEditor plate={open} {table} {focus} onclose={() => (open = undefined)} />
+{#if open && board.file}
+  <PlateEditor plate={open} {board} {focus} onclose={() => (open = undefined)} />
 {/if}

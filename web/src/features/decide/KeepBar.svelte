@@ -1,41 +1,46 @@
 <script lang="ts">
-  import { preferences } from '../../lib/preferences.svelte'
-  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
-  import { figureAt } from '../../lib/file'
-  import type { DecideState } from './decide.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import { figureAt } from '../../domain/file'
+  import type { BoardState } from '../../domain/board.svelte'
 
   /** `onnext`: where keeping leads on to, in a visit. */
-  let { table, onfault, onnext }: { table: DecideState; onfault: (path: string) => void; onnext?: () => void } =
-    $props()
-  const faults = $derived(table.faults)
-  const judged = $derived(table.result?.decision)
+  let {
+    board,
+    onfault,
+    onnext,
+  }: { board: BoardState; onfault: (path: string) => void; onnext?: () => void } = $props()
+  const faults = $derived(board.faults)
+  const judged = $derived(board.result?.decision)
   const counts = $derived(
     ['stop', 'caution', 'cannot_tell'].flatMap((verdict) => {
       const count = judged?.findings.filter((finding) => finding.verdict === verdict).length
       return count ? [`${count} × ${VERDICTS[verdict]!.word.toLowerCase()}`] : []
     }),
   )
-  const keeps = $derived(table.open && table.system?.may_change)
+  const keeps = $derived(board.open && board.system?.may_change)
   const word = $derived(
-    table.saving
+    board.saving
       ? 'Keeping…'
       : onnext
         ? keeps
           ? 'Keep these settings, then set'
           : 'On to Set'
-        : table.system?.may_change
+        : board.system?.may_change
           ? 'Keep these settings'
           : 'You may look only',
   )
   async function press() {
-    await table.save()
-    if (onnext && !table.problem && !table.conflict && !table.faults.length) onnext()
+    await board.save()
+    if (onnext && !board.problem && !board.conflict && !board.faults.length) onnext()
   }
-  const last = $derived(table.system?.decisions[0])
-  const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
+  const last = $derived(board.system?.decisions[0])
+  const when = (at: string) =>
+    new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })
 
   function settings(file: unknown): string {
-    const at = (name: string) => figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
+    const at = (name: string) =>
+      figureAt(file, `settings.${name}_gauge_pa`, 'pressure', preferences.units)
     const air = at('pre_charge')
     return `in ${at('cut_in')}, out ${at('cut_out')}${air === '–' ? '' : `, air ${air}`}`
   }
@@ -49,39 +54,43 @@
       {counts.join(' · ') || 'All limits kept'}
     </p>
   {/if}
-  {#if table.conflict}
+  {#if board.conflict}
     <div role="alert" class="rounded-box border-2 border-warning p-3 text-sm">
       <p class="font-bold">Somebody else changed this system meanwhile.</p>
-      <p>Stored now: {settings(table.conflict.current?.document)}</p>
-      <p>Yours: {settings(table.file)}</p>
+      <p>Stored now: {settings(board.conflict.current?.document)}</p>
+      <p>Yours: {settings(board.file)}</p>
       <div class="mt-2 flex gap-2">
-        <button class="btn min-h-12 flex-1" onclick={() => table.settle(false)}>Take theirs</button>
-        <button class="btn min-h-12 flex-1" onclick={() => table.settle(true)}>Keep mine</button>
+        <button class="btn min-h-12 flex-1" onclick={() => board.settle(false)}>Take theirs</button>
+        <button class="btn min-h-12 flex-1" onclick={() => board.settle(true)}>Keep mine</button>
       </div>
     </div>
-  {:else if table.problem}
+  {:else if board.problem}
     <p role="alert" class="text-sm text-error">
-      {table.problem.title}. {table.problem.detail}
-      <button class="underline" onclick={() => table.ask()}>Try again</button>
+      {board.problem.title}. {board.problem.detail}
+      <button class="underline" onclick={() => board.ask()}>Try again</button>
     </p>
   {:else if faults.length}
     <p role="alert" class="text-sm text-error">
       {faults[0]!.message}
       {#if faults.length > 1}And {faults.length - 1} more.{/if}
-      <button class="min-h-8 font-bold underline" onclick={() => onfault(faults[0]!.path)}>Correct it</button>
+      <button class="min-h-8 font-bold underline" onclick={() => onfault(faults[0]!.path)}
+        >Correct it</button
+      >
     </p>
-  {:else if table.restored}
+  {:else if board.restored}
     <p role="status" class="text-sm">What you had not kept yet is back on the table.</p>
-  {:else if !table.dirty && last}
-    <p role="status" class="text-sm text-neutral" data-testid="kept">Kept {when(last.made_at)} by {last.made_by}</p>
+  {:else if !board.dirty && last}
+    <p role="status" class="text-sm text-neutral" data-testid="kept">
+      Kept {when(last.made_at)} by {last.made_by}
+    </p>
   {/if}
   <div class="flex gap-2">
-    {#if table.dirty}
-      <button class="btn btn-lg" onclick={() => table.putBack()}>Put back</button>
+    {#if board.dirty}
+      <button class="btn btn-lg" onclick={() => board.putBack()}>Put back</button>
     {/if}
     <button
       class="btn flex-1 btn-lg btn-primary"
-      disabled={table.saving || faults.length > 0 || !(keeps || onnext)}
+      disabled={board.saving || faults.length > 0 || !(keeps || onnext)}
       onclick={press}>{word}</button
     >
   </div>

@@ -1,27 +1,31 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { withoutEntered, withValue } from '../../lib/file'
-  import type { Row, Section } from '../../lib/plates'
-  import type { DecideState } from './decide.svelte'
+  import { withoutEntered, withValue } from '../../domain/file'
+  import type { Row, Section } from '../../domain/plates'
+  import type { BoardState } from '../../domain/board.svelte'
 
   /** A list of like parts: tanks, receivers, outlets, the points of a curve. */
   let {
-    table,
+    board,
     section,
     row,
-  }: { table: DecideState; section: Extract<Section, { kind: 'list' }>; row: Snippet<[Row]> } = $props()
+  }: { board: BoardState; section: Extract<Section, { kind: 'list' }>; row: Snippet<[Row]> } =
+    $props()
   /** Two figures a part, as on a curve: they stand on one line. */
   const pairs = $derived(section.names.length === 2 && section.path.endsWith('points'))
-  const parts = $derived((table.value(section.path) ?? []) as Record<string, unknown>[])
+  const parts = $derived((board.value(section.path) ?? []) as Record<string, unknown>[])
 
   function add() {
-    const like = section.path === 'system.tanks' ? { ...parts.at(-1), pre_charge_gauge_pa: null } : section.blank
-    table.change(withValue(table.file!, section.path, [...parts, { ...like }]))
+    const like =
+      section.path === 'system.tanks'
+        ? { ...parts.at(-1), pre_charge_gauge_pa: null }
+        : section.blank
+    board.change(withValue(board.file!, section.path, [...parts, { ...like }]))
   }
   function takeOut(index: number) {
     // What was typed goes with the list's order; the values themselves stay.
     const rest = parts.filter((_, at) => at !== index)
-    table.change(withValue(withoutEntered(table.file!, section.path), section.path, rest))
+    board.change(withValue(withoutEntered(board.file!, section.path), section.path, rest))
   }
 </script>
 
@@ -38,14 +42,22 @@
 
 {#each { length: parts.length }, index (index)}
   <fieldset
-    class="gap-3 rounded-box border border-base-300 p-3 {pairs ? 'grid grid-cols-[1fr_1fr_auto] items-start' : 'grid'}"
+    class="gap-3 rounded-box border border-base-300 p-3 {pairs
+      ? 'grid grid-cols-[1fr_1fr_auto] items-start'
+      : 'grid'}"
   >
     <legend class="px-1 text-sm font-bold">{section.title} {index + 1}</legend>
     {#each section.names as name (name)}
       {@render row({ owner: section.owner, name, path: `${section.path}.${index}.${name}` })}
     {/each}
-    {@render out(index, pairs ? '×' : `Take ${section.title.toLowerCase()} ${index + 1} out`, pairs ? 'mt-7 w-12' : '')}
+    {@render out(
+      index,
+      pairs ? '×' : `Take ${section.title.toLowerCase()} ${index + 1} out`,
+      pairs ? 'mt-7 w-12' : '',
+    )}
   </fieldset>
 {/each}
-{#each table.faultsAt(section.path) as fault (fault.code)}<p class="text-sm text-error">{fault.message}</p>{/each}
+{#each board.faultsAt(section.path) as fault (fault.code)}<p class="text-sm text-error">
+    {fault.message}
+  </p>{/each}
 <button type="button" class="btn min-h-12" onclick={add}>{section.add}</button>

@@ -1,20 +1,20 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { withoutEntered, withValue } from '../../lib/file'
-  import type { Row } from '../../lib/plates'
-  import type { DecideState } from './decide.svelte'
-  import Schools from './Schools.svelte'
+  import { withoutEntered, withValue } from '../../domain/file'
+  import type { Row } from '../../domain/plates'
+  import type { BoardState } from '../../domain/board.svelte'
+  import Ways from './Ways.svelte'
 
   /** Whose practice this system follows, the workspace's or its own, and what it says. */
-  let { table, row, names }: { table: DecideState; row: Snippet<[Row]>; names: string[] } = $props()
-  const own = $derived(table.value('practice.follows') === 'own')
-  const habits = $derived(table.habits)
+  let { board, row, names }: { board: BoardState; row: Snippet<[Row]>; names: string[] } = $props()
+  const own = $derived(board.value('practice.follows') === 'own')
+  const practice = $derived(board.practice)
 
   function follow(whose: 'own' | 'workspace') {
-    if (whose === 'own') table.put('practice.follows', 'own')
-    else if (habits) {
-      const file = withoutEntered(table.file!, 'practice')
-      table.change(withValue(file, 'practice', habits.practice))
+    if (whose === 'own') board.put('practice.follows', 'own')
+    else if (practice) {
+      const file = withoutEntered(board.file!, 'practice')
+      board.change(withValue(file, 'practice', practice.practice))
     }
   }
 </script>
@@ -24,23 +24,26 @@
     type="button"
     class="btn min-h-12 {own ? '' : 'btn-primary'}"
     aria-pressed={!own}
-    onclick={() => follow('workspace')}>As {habits?.name ?? 'the workspace'} has it</button
+    onclick={() => follow('workspace')}>As {practice?.name ?? 'the workspace'} has it</button
   >
-  <button type="button" class="btn min-h-12 {own ? 'btn-primary' : ''}" aria-pressed={own} onclick={() => follow('own')}
-    >Its own</button
+  <button
+    type="button"
+    class="btn min-h-12 {own ? 'btn-primary' : ''}"
+    aria-pressed={own}
+    onclick={() => follow('own')}>Its own</button
   >
 </div>
 {#if own}
   {@render row({ owner: 'Practice', name: 'reason', path: 'practice.reason' })}
 {:else}
   <p class="text-sm text-neutral">
-    {table.value('practice.reason') || 'No reason is written down.'}
-    <a class="link" href="/schools">Change it for all systems</a>
+    {board.value('practice.reason') || 'No reason is written down.'}
+    <a class="link" href="/practice">Change it for all systems</a>
   </p>
 {/if}
 <fieldset class="grid gap-4" disabled={!own}>
   <legend class="sr-only">The practice</legend>
-  {#if table.result?.decision.schools.length}<Schools {table} />{/if}
+  {#if board.result?.decision.ways.length}<Ways {board} />{/if}
   {#each names as name (name)}
     {@render row({ owner: 'Practice', name, path: `practice.${name}` })}
   {/each}

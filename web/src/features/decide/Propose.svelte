@@ -1,22 +1,21 @@
 <script lang="ts">
-  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
-  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import type { DecideState } from './decide.svelte'
+  import { api, type Schemas } from '../../api/client'
+  import { Query } from '../../api/query.svelte'
+  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import type { BoardState } from '../../domain/board.svelte'
 
-  let { table, ontaken }: { table: DecideState; ontaken: () => void } = $props()
+  let { board, ontaken }: { board: BoardState; ontaken: () => void } = $props()
   type Option = Schemas['Option']
-  let proposal = $state.raw<Schemas['Proposal'] | undefined>()
-  let problem = $state.raw<Problem | undefined>()
+  const asked = new Query<Schemas['Proposal']>()
+  const proposal = $derived(asked.data)
+  const problem = $derived(asked.problem)
 
   $effect(() => {
-    const body = { document: table.file! }
+    const body = { document: board.file! }
     const params = { query: { units: preferences.units } }
-    void outcome(api.POST('/api/propose', { body, params })).then((got) => {
-      proposal = got.data as Schemas['Proposal'] | undefined
-      problem = got.problem
-    })
+    void asked.ask(api.POST('/api/propose', { body, params }))
   })
   const rows = $derived.by(() => {
     if (!proposal) return []
@@ -27,21 +26,27 @@
       { title: 'Usual switch settings', ways: usual },
     ].filter((group) => group.ways.length)
   })
-  const pressure = (pa: number | null | undefined) => (pa == null ? '' : text(pa, 'pressure', preferences.units))
+  const pressure = (pa: number | null | undefined) =>
+    pa == null ? '' : text(pa, 'pressure', preferences.units)
   const bare = (pa: number) => pressure(pa).split(' ')[0]
 
   const columns = $derived(
-    3 + (proposal?.proposed.figures.length ?? 0) + (proposal?.proposed.pre_charge_gauge_pa == null ? 0 : 1),
+    3 +
+      (proposal?.proposed.figures.length ?? 0) +
+      (proposal?.proposed.pre_charge_gauge_pa == null ? 0 : 1),
   )
 
   function take(way: Option) {
-    table.take(way)
+    board.take(way)
     ontaken()
   }
 </script>
 
 {#if problem}
-  <p role="alert" class="text-error">{problem.title}. {problem.detail} {problem.faults[0]?.message ?? ''}</p>
+  <p role="alert" class="text-error">
+    {problem.title}. {problem.detail}
+    {problem.faults[0]?.message ?? ''}
+  </p>
 {:else if !proposal}
   <p class="text-neutral">Trying settings…</p>
 {:else}
@@ -52,12 +57,15 @@
   >
     <div>
       <span class="block text-sm">{proposal.same ? 'Leave it as it is' : 'Set'}</span>
-      <span class="figure text-4xl">{bare(best.cut_in_gauge_pa)}/{bare(best.cut_out_gauge_pa)}</span>
+      <span class="figure text-4xl">{bare(best.cut_in_gauge_pa)}/{bare(best.cut_out_gauge_pa)}</span
+      >
       <span class="font-mono text-sm">{pressure(best.cut_out_gauge_pa).split(' ')[1]}</span>
     </div>
     {#if best.pre_charge_gauge_pa != null}
       <div>
-        <span class="block text-sm">{best.air_renewed ? 'Drain and re-air' : 'Pre-charge, drained'}</span>
+        <span class="block text-sm"
+          >{best.air_renewed ? 'Drain and re-air' : 'Pre-charge, drained'}</span
+        >
         {#if best.air_renewed && best.pre_charge_gauge_pa === 0}
           <span class="text-xl font-bold">from the atmosphere</span>
         {:else}
@@ -67,7 +75,9 @@
       </div>
     {/if}
     {#if !proposal.same}
-      <button type="button" class="btn btn-lg btn-primary sm:ml-auto" onclick={() => take(best)}>Take these</button>
+      <button type="button" class="btn btn-lg btn-primary sm:ml-auto" onclick={() => take(best)}
+        >Take these</button
+      >
     {/if}
   </div>
   <ul class="my-3 grid list-disc gap-1 pl-5">
@@ -80,33 +90,43 @@
           <th></th>
           <th>Setting, {pressure(best.cut_out_gauge_pa).split(' ')[1]}</th>
           {#if best.pre_charge_gauge_pa != null}<th>Air</th>{/if}
-          {#each best.figures as figure (figure.id)}<th class="min-w-20 whitespace-normal">{figure.title}</th>{/each}
+          {#each best.figures as figure (figure.id)}<th class="min-w-20 whitespace-normal"
+              >{figure.title}</th
+            >{/each}
           <th>Verdict</th>
         </tr>
       </thead>
       {#each rows as group (group.title)}
         <tbody>
           {#if group.title}
-            <tr><th colspan={columns} scope="colgroup" class="pt-4 text-left">{group.title}</th></tr>
+            <tr><th colspan={columns} scope="colgroup" class="pt-4 text-left">{group.title}</th></tr
+            >
           {/if}
           {#each group.ways as way (way.id)}
             <tr class="border-b-0 {way.id === 'proposed' ? 'font-bold' : ''}">
               <td rowspan={way.cost ? 2 : 1} class="pl-0">
                 {#if way.id !== 'now'}
-                  <button type="button" class="btn min-h-12" aria-label="Take {way.title}" onclick={() => take(way)}
-                    >Take</button
+                  <button
+                    type="button"
+                    class="btn min-h-12"
+                    aria-label="Take {way.title}"
+                    onclick={() => take(way)}>Take</button
                   >
                 {/if}
               </td>
               <td class="figure whitespace-nowrap">
                 {bare(way.cut_in_gauge_pa)}/{bare(way.cut_out_gauge_pa)}
-                {#if way.id === 'now' || way.id === 'proposed'}<span class="block font-sans text-xs font-normal"
-                    >{way.title}</span
+                {#if way.id === 'now' || way.id === 'proposed'}<span
+                    class="block font-sans text-xs font-normal">{way.title}</span
                   >{/if}
-                {#if way.air_renewed}<span class="block font-sans text-xs font-normal">re-aired</span>{/if}
+                {#if way.air_renewed}<span class="block font-sans text-xs font-normal"
+                    >re-aired</span
+                  >{/if}
               </td>
               {#if best.pre_charge_gauge_pa != null}
-                <td class="figure">{way.pre_charge_gauge_pa == null ? '–' : bare(way.pre_charge_gauge_pa)}</td>
+                <td class="figure"
+                  >{way.pre_charge_gauge_pa == null ? '–' : bare(way.pre_charge_gauge_pa)}</td
+                >
               {/if}
               {#each best.figures as figure (figure.id)}
                 <td class="figure whitespace-nowrap"

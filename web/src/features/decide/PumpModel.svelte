@@ -1,12 +1,12 @@
 <script lang="ts">
-  import FieldRow from '../../lib/controls/FieldRow.svelte'
-  import { withoutEntered, withValue } from '../../lib/file'
-  import { OPTION_WORDS } from '../../lib/plates'
-  import type { DecideState } from './decide.svelte'
+  import FieldRow from '../../ui/FieldRow.svelte'
+  import { withoutEntered, withValue } from '../../domain/file'
+  import { OPTION_WORDS } from '../../domain/plates'
+  import type { BoardState } from '../../domain/board.svelte'
 
-  let { table }: { table: DecideState } = $props()
+  let { board }: { board: BoardState } = $props()
   const PUMP = 'system.pump'
-  const pump = $derived(table.value(PUMP) as Record<string, unknown>)
+  const pump = $derived(board.value(PUMP) as Record<string, unknown>)
   const MODEL = {
     kind: 'choice' as const,
     title: 'What is known of the pump',
@@ -32,17 +32,23 @@
         inlet_gauge_pa,
       },
     }
-    const value = { model: chosen, motor, power_w, start_lag_s, max_gauge_pa, ...made[String(chosen)] }
-    table.change(withValue(withoutEntered(table.file!, PUMP), PUMP, value))
+    const value = {
+      model: chosen,
+      motor,
+      power_w,
+      start_lag_s,
+      max_gauge_pa,
+      ...made[String(chosen)],
+    }
+    board.change(withValue(withoutEntered(board.file!, PUMP), PUMP, value))
   }
 </script>
 
 <FieldRow
   field={MODEL}
   path="{PUMP}.model"
-  text=""
   value={pump.model}
-  faults={table.faultsAt(`${PUMP}.model`)}
+  faults={board.faultsAt(`${PUMP}.model`)}
   options={OPTION_WORDS}
   ontype={() => {}}
   onput={exchange}

@@ -1,44 +1,49 @@
 <script lang="ts">
-  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
-  import VerdictMark, { VERDICTS } from '../../lib/controls/VerdictMark.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import type { DecideState } from './decide.svelte'
+  import { api, type Schemas } from '../../api/client'
+  import { Query } from '../../api/query.svelte'
+  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import type { BoardState } from '../../domain/board.svelte'
 
-  /** Two schools on the same system, figure by figure. */
-  let { table }: { table: DecideState } = $props()
-  type Group = Schemas['SchoolGroup']
-  let groups = $state.raw<Group[]>([])
-  let problem = $state.raw<Problem | undefined>()
+  /** Two ways of setting the same system, figure by figure. */
+  let { board }: { board: BoardState } = $props()
+  type Matter = Schemas['PracticeMatter']
+  const asked = new Query<Matter[]>()
+  const matters = $derived(asked.data ?? [])
+  const problem = $derived(asked.problem)
   let matter = $state('')
   let against = $state<Record<string, string>>({})
 
   $effect(() => {
-    const body = { document: table.file! }
+    const body = { document: board.file! }
     const params = { query: { units: preferences.units } }
-    void outcome(api.POST('/api/schools', { body, params })).then((got) => {
-      groups = (got.data as Group[] | undefined) ?? []
-      problem = got.problem
-    })
+    void asked.ask(api.POST('/api/compare', { body, params }))
   })
-  const group = $derived(groups.find((each) => each.id === matter) ?? groups[0])
-  const mine = $derived(group?.schools.find((school) => school.id === group.chosen))
-  const others = $derived(group?.schools.filter((school) => school.id !== group.chosen) ?? [])
-  const other = $derived(others.find((school) => school.id === against[group!.id]) ?? others.at(-1))
-  const pressure = (pa: number | null | undefined) => (pa == null ? '–' : text(pa, 'pressure', preferences.units))
+  const group = $derived(matters.find((each) => each.id === matter) ?? matters[0])
+  const mine = $derived(group?.ways.find((way) => way.id === group.chosen))
+  const others = $derived(group?.ways.filter((way) => way.id !== group.chosen) ?? [])
+  const other = $derived(others.find((way) => way.id === against[group!.id]) ?? others.at(-1))
+  const pressure = (pa: number | null | undefined) =>
+    pa == null ? '–' : text(pa, 'pressure', preferences.units)
 
   function rows(a: Schemas['Option'], b: Schemas['Option']): [string, string, string][] {
-    const figure = (of: Schemas['Option'], id: string) => of.figures.find((each) => each.id === id)?.text ?? '–'
+    const figure = (of: Schemas['Option'], id: string) =>
+      of.figures.find((each) => each.id === id)?.text ?? '–'
     return [
       ['Cut-in', pressure(a.cut_in_gauge_pa), pressure(b.cut_in_gauge_pa)],
       ['Cut-out', pressure(a.cut_out_gauge_pa), pressure(b.cut_out_gauge_pa)],
       ['Pre-charge', pressure(a.pre_charge_gauge_pa), pressure(b.pre_charge_gauge_pa)],
-      ...a.figures.map((each): [string, string, string] => [each.title, each.text, figure(b, each.id)]),
+      ...a.figures.map((each): [string, string, string] => [
+        each.title,
+        each.text,
+        figure(b, each.id),
+      ]),
     ]
   }
-  function follow(school: string) {
-    if (table.value('practice.follows') === 'workspace') table.put('practice.follows', 'own')
-    table.put(`practice.${group!.field}`, school)
+  function follow(way: string) {
+    if (board.value('practice.follows') === 'workspace') board.put('practice.follows', 'own')
+    board.put(`practice.${group!.field}`, way)
   }
 </script>
 
@@ -53,7 +58,7 @@
         value={group.id}
         onchange={(event) => (matter = event.currentTarget.value)}
       >
-        {#each groups as each (each.id)}<option value={each.id}>{each.title}</option>{/each}
+        {#each matters as each (each.id)}<option value={each.id}>{each.title}</option>{/each}
       </select>
     </label>
     <label class="grid min-w-56 flex-1 gap-1">
@@ -67,14 +72,16 @@
       </select>
     </label>
   </div>
-  <table class="mt-3 table" data-testid="schools">
+  <table class="mt-3 table" data-testid="ways-compared">
     <thead>
       <tr>
         <th class="w-1/3"></th>
-        {#each [mine, other] as school, at (school.id)}
+        {#each [mine, other] as way, at (way.id)}
           <th class="w-1/3 align-top whitespace-normal">
-            <span class="block text-base text-base-content">{school.title}</span>
-            <span class="block font-normal">{at ? '' : 'Followed here. '}{group.reasons[school.id] ?? ''}</span>
+            <span class="block text-base text-base-content">{way.title}</span>
+            <span class="block font-normal"
+              >{at ? '' : 'Followed here. '}{group.reasons[way.id] ?? ''}</span
+            >
           </th>
         {/each}
       </tr>
@@ -89,13 +96,13 @@
       {/each}
       <tr>
         <th scope="row" class="font-normal">Verdict</th>
-        {#each [mine, other] as school (school.id)}
+        {#each [mine, other] as way (way.id)}
           <td class="align-top">
             <span class="flex items-center gap-2"
-              ><VerdictMark verdict={school.verdict} />{VERDICTS[school.verdict]?.word}</span
+              ><VerdictMark verdict={way.verdict} />{VERDICTS[way.verdict]?.word}</span
             >
-            <span class="block text-sm">{school.broken.join('; ')}</span>
-            {#if school.cost}<span class="block text-sm text-warning">{school.cost}</span>{/if}
+            <span class="block text-sm">{way.broken.join('; ')}</span>
+            {#if way.cost}<span class="block text-sm text-warning">{way.cost}</span>{/if}
           </td>
         {/each}
       </tr>

@@ -1,36 +1,33 @@
 <script lang="ts">
-  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
-  import FieldRow from '../../lib/controls/FieldRow.svelte'
-  import Segmented from '../../lib/controls/Segmented.svelte'
-  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { digits, fromSi, parse, text, toSi, unitFor, type Dimension } from '../../lib/units'
-  import type { DecideState } from './decide.svelte'
+  import { api, parted, type Schemas } from '../../api/client'
+  import { Query } from '../../api/query.svelte'
+  import FieldRow from '../../ui/FieldRow.svelte'
+  import Segmented from '../../ui/Segmented.svelte'
+  import VerdictMark from '../../ui/VerdictMark.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { typed, type Quantity } from '../../domain/quantity'
+  import { digits, fromSi, text, unitFor, type Dimension } from '../../domain/units'
+  import type { BoardState } from '../../domain/board.svelte'
 
   /** The least tank for what is wanted, and the sizes that can be bought. */
-  let { table }: { table: DecideState } = $props()
+  let { board }: { board: BoardState } = $props()
   type Kind = 'run' | 'starts'
-  const tankless = $derived(table.result?.decision.window != null)
+  const tankless = $derived(board.window !== undefined)
   const rate = $derived<Dimension>(tankless ? 'per_minute' : 'rate')
   let kind = $state<Kind | ''>('')
-  let typed = $state('')
-  let sizing = $state.raw<Schemas['Sizing'] | undefined>()
-  let problem = $state.raw<Problem | undefined>()
+  let wanted = $state.raw<Quantity | undefined>()
+  const asked = new Query<Schemas['Sizing'] | null>()
+  const sizing = $derived(asked.data)
   const dimension = $derived<Dimension>(kind === 'run' ? 'duration' : rate)
-  const target = $derived.by(() => {
-    if (!kind || typed.trim() === '') return null
-    const number = parse(typed)
-    return { kind, value: number === null ? typed : toSi(number, unitFor(dimension, preferences.units)) }
-  })
+  const value = $derived(wanted?.value ?? null)
+  // What is no number is sent as it is, for the server to name.
+  const target = $derived(kind && value !== null ? { kind, value: value as number } : null)
 
   $effect(() => {
-    const sizes = tankless ? null : (table.habits?.sizes_m3 ?? null)
-    const body = { document: table.file!, target: target as never, sizes_m3: sizes }
+    const sizes = tankless ? null : (board.practice?.sizes_m3 ?? null)
+    const body = { document: board.file!, target, sizes_m3: sizes }
     const params = { query: { units: preferences.units } }
-    void outcome(api.POST('/api/sizes', { body, params })).then((got) => {
-      if (got.data) sizing = got.data as Schemas['Sizing']
-      problem = got.problem
-    })
+    void asked.ask(api.POST('/api/sizes', { body, params }))
   })
   const kinds = $derived(
     tankless
@@ -40,14 +37,18 @@
           { id: 'starts' as Kind, title: 'Starts at most' },
         ],
   )
-  const faults = $derived(problem?.faults.filter((fault) => fault.path.startsWith('target')) ?? [])
+  const all = $derived(parted(asked.problem)[0])
+  const faults = $derived(all.filter((fault) => fault.path.startsWith('target')))
+  const problem = $derived(asked.problem)
   const volume = (m3: number) => text(m3, 'volume', preferences.units)
   /** A tenth finer than elsewhere: here a size just misses or just meets. */
   function say(value: number | null | undefined, of: Dimension): string {
     if (value == null) return '–'
     const unit = unitFor(of, preferences.units)
     return (
-      digits(fromSi(value, unit), { ...unit, decimals: 1 }) + (unit.symbol.startsWith('/') ? '' : ' ') + unit.symbol
+      digits(fromSi(value, unit), { ...unit, decimals: 1 }) +
+      (unit.symbol.startsWith('/') ? '' : ' ') +
+      unit.symbol
     )
   }
   const field = $derived({
@@ -65,18 +66,22 @@
     <table class="table table-sm">
       <thead>
         <tr
-          ><th>Volume</th>{#if !tankless}<th>Run</th>{/if}<th>{tankless ? 'Pulses' : 'Starts'}</th><th></th></tr
+          ><th>Volume</th>{#if !tankless}<th>Run</th>{/if}<th>{tankless ? 'Pulses' : 'Starts'}</th
+          ><th></th></tr
         >
       </thead>
       <tbody>
         {#each rows as row (row.volume_m3)}
           <tr>
             <td class="figure whitespace-nowrap">{volume(row.volume_m3)}</td>
-            {#if !tankless}<td class="figure whitespace-nowrap">{say(row.run_s, 'duration')}</td>{/if}
+            {#if !tankless}<td class="figure whitespace-nowrap">{say(row.run_s, 'duration')}</td
+              >{/if}
             <td class="figure whitespace-nowrap">{say(row.starts_per_s, rate)}</td>
             <td>
               <span class="flex items-center gap-2 text-sm"
-                ><VerdictMark verdict={row.meets ? 'pass' : 'caution'} />{row.meets ? 'enough' : 'too small'}</span
+                ><VerdictMark verdict={row.meets ? 'pass' : 'caution'} />{row.meets
+                  ? 'enough'
+                  : 'too small'}</span
               >
             </td>
           </tr>
@@ -91,24 +96,26 @@
     label="What is wanted"
     options={[{ id: '' as Kind | '', title: 'By practice' }, ...kinds]}
     value={kind}
-    onchange={(chosen) => ((kind = chosen), (typed = ''))}
+    onchange={(chosen) => ((kind = chosen), (wanted = undefined))}
   />
   {#if kind}
     <div class="w-44">
       <FieldRow
         {field}
         path="target.value"
-        text={typed}
-        value={null}
+        {value}
+        entered={wanted}
         {faults}
-        ontype={(said) => (typed = said)}
+        ontype={(text) => (wanted = typed(text, dimension, preferences.units))}
         onput={() => {}}
       />
     </div>
   {/if}
 </div>
 {#if problem && !faults.length}
-  <p role="alert" class="mt-2 text-error">{problem.title}. {problem.faults[0]?.message ?? problem.detail}</p>
+  <p role="alert" class="mt-2 text-error">
+    {problem.title}. {problem.faults[0]?.message ?? problem.detail}
+  </p>
 {/if}
 {#if sizing}
   <p class="mt-3 text-lg" data-testid="sized">{sizing.says}</p>
@@ -121,7 +128,9 @@
   {#if sizing.second}
     <details class="mt-4 border-t border-base-300 pt-2">
       <summary class="flex min-h-12 cursor-pointer items-center gap-2">
-        Second opinion, the European booster form: <span class="figure">{volume(sizing.second.volume_m3)}</span>
+        Second opinion, the European booster form: <span class="figure"
+          >{volume(sizing.second.volume_m3)}</span
+        >
       </summary>
       <p class="text-sm">{sizing.second.says}</p>
       <p class="mt-1 text-sm text-neutral">{sizing.second.source}</p>
@@ -129,8 +138,8 @@
   {/if}
   {#if !tankless}
     <p class="mt-3 text-sm text-neutral">
-      {table.habits?.sizes_m3 ? 'Sizes from the workspace’s own list.' : 'The usual sizes.'}
-      <a class="link" href="/schools">Edit the list</a>
+      {board.practice?.sizes_m3 ? 'Sizes from the workspace’s own list.' : 'The usual sizes.'}
+      <a class="link" href="/practice">Edit the list</a>
     </p>
   {/if}
 {:else}

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import Faults from '../../lib/controls/Faults.svelte'
-  import { KIND_WORDS } from '../../lib/plates'
-  import { SYSTEMS } from '../../lib/units'
+  import type { Schemas } from '../../api/client'
+  import Faults from '../../ui/Faults.svelte'
+  import { KIND_WORDS } from '../../domain/plates'
+  import { SYSTEMS } from '../../domain/units'
   import { AddState } from './add.svelte'
 
   /** Begins a system: on a site or a new one, of a kind with usual values, or out of a file. */
@@ -34,13 +34,18 @@
       </label>
       {#if add.site === ''}
         <label class="grid gap-1">
-          Name of the site <input class="input input-lg w-full" maxlength="80" bind:value={add.siteName} />
+          Name of the site <input
+            class="input input-lg w-full"
+            maxlength="80"
+            bind:value={add.siteName}
+          />
         </label>
         <Faults faults={add.faults} path="site.name" />
         <label class="grid gap-1">
           Units there
           <select class="select select-lg w-full" bind:value={add.units}>
-            {#each SYSTEMS as system (system.id)}<option value={system.id}>{system.title}</option>{/each}
+            {#each SYSTEMS as system (system.id)}<option value={system.id}>{system.title}</option
+              >{/each}
           </select>
         </label>
       {/if}
@@ -48,27 +53,45 @@
         <p class="rounded-box bg-[var(--zd-sand)] px-3 py-2">Out of the file {add.fileName}.</p>
       {:else}
         <label class="grid gap-1">
-          Name of the system <input class="input input-lg w-full" maxlength="80" bind:value={add.name} />
+          Name of the system <input
+            class="input input-lg w-full"
+            maxlength="80"
+            bind:value={add.name}
+          />
         </label>
         <Faults faults={add.faults} path="name" />
         <label class="grid gap-1">
           Kind
           <select class="select select-lg w-full" bind:value={add.kind}>
-            {#each Object.entries(KIND_WORDS) as [id, word] (id)}<option value={id}>{word}</option>{/each}
+            {#each Object.entries(KIND_WORDS) as [id, word] (id)}<option value={id}>{word}</option
+              >{/each}
           </select>
         </label>
         <Faults faults={add.faults} path="kind" />
-        <p class="text-sm text-neutral">It begins with the usual values of its kind; read its plates in Decide.</p>
+        <p class="text-sm text-neutral">
+          It begins with the usual values of its kind; read its plates in Decide.
+        </p>
       {/if}
       <label class="btn min-h-12">
         {add.file ? 'Another file' : 'Or out of a file'}
-        <input type="file" accept=".json,application/json" class="sr-only" onchange={(event) => add.take(event)} />
+        <input
+          type="file"
+          accept=".json,application/json"
+          class="sr-only"
+          onchange={(event) => add.take(event)}
+        />
       </label>
-      {#each add.others as fault (fault.path)}<p class="text-sm text-error">{fault.message}</p>{/each}
-      {#if add.problem}<p role="alert" class="text-sm text-error">{add.problem.title}. {add.problem.detail}</p>{/if}
+      {#each add.others as fault (fault.path)}<p class="text-sm text-error">
+          {fault.message}
+        </p>{/each}
+      {#if add.problem}<p role="alert" class="text-sm text-error">
+          {add.problem.title}. {add.problem.detail}
+        </p>{/if}
       <button class="btn min-h-14 btn-lg btn-primary" disabled={add.sending}>Add it</button>
     </form>
-    <form method="dialog" class="mt-2"><button class="btn min-h-12 w-full btn-ghost">Cancel</button></form>
+    <form method="dialog" class="mt-2">
+      <button class="btn min-h-12 w-full btn-ghost">Cancel</button>
+    </form>
   </div>
   <form method="dialog" class="modal-backdrop"><button aria-label="Close"></button></form>
 </dialog>

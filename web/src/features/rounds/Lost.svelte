@@ -1,5 +1,5 @@
 <script lang="ts">
-  import TopBar from '../../lib/controls/TopBar.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
 </script>
 
 <svelte:head><title>Not found · Zero Dip</title></svelte:head>

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { api, outcome, type Problem, type Schemas } from '../../lib/api/client'
-  import Segmented from '../../lib/controls/Segmented.svelte'
-  import TopBar from '../../lib/controls/TopBar.svelte'
-  import { startVisit } from '../../lib/visits'
-  import { session } from '../../lib/session.svelte'
+  import { api, outcome, type Problem, type Schemas } from '../../api/client'
+  import Segmented from '../../ui/Segmented.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
+  import { startVisit } from '../../api/visits'
+  import { session } from '../../api/session.svelte'
   import { navigate } from '../../router'
   import { grouped } from './rounds'
   import AddSystem from './AddSystem.svelte'
@@ -13,7 +13,7 @@
   let problem = $state<Problem | undefined>()
   let search = $state('')
   let open = $state<Record<string, string>>({})
-  let outlook = $state<Record<string, Schemas['OutlookOut']>>({})
+  let nextCheck = $state<Record<string, Schemas['NextCheckOut']>>({})
   let by = $state<'site' | 'date'>('site')
 
   async function load() {
@@ -21,10 +21,10 @@
     const [asked, { data: visits }, { data: told }] = await Promise.all([
       outcome(api.GET('/api/rounds')),
       outcome(api.GET('/api/visits')),
-      outcome(api.GET('/api/outlook')),
+      outcome(api.GET('/api/next-checks')),
     ])
     if (asked.problem?.status === 401) session.ended()
-    outlook = Object.fromEntries((told ?? []).map((each) => [each.system, each as Schemas['OutlookOut']]))
+    nextCheck = Object.fromEntries((told ?? []).map((each) => [each.system, each]))
     open = Object.fromEntries((visits ?? []).map((visit) => [visit.system, visit.id]))
     ;({ data: rounds, problem } = asked)
   }
@@ -37,7 +37,7 @@
     if (session.current.signed_in) void load()
   })
 
-  const groups = $derived(grouped(rounds?.sites ?? [], { open, outlook, search, by }))
+  const groups = $derived(grouped(rounds?.sites ?? [], { open, nextCheck, search, by }))
   const mayAdd = $derived(rounds?.workspaces.some((workspace) => workspace.may_add))
   let adding = $state(false)
   const added = (id: string) => navigate('/systems/:id/decide', { params: { id } })
@@ -56,12 +56,19 @@
       <p class="text-neutral">What needs a person first stands first.</p>
     </div>
     {#if mayAdd}
-      <button type="button" class="btn min-h-12" onclick={() => (adding = true)}>Add a system</button>
+      <button type="button" class="btn min-h-12" onclick={() => (adding = true)}
+        >Add a system</button
+      >
     {/if}
     <Segmented label="Order" options={ways} value={by} onchange={(way) => (by = way)} />
     <label class="w-full sm:w-72">
       <span class="sr-only">Find a site or a system</span>
-      <input class="input input-lg w-full" type="search" placeholder="Find a site or a system" bind:value={search} />
+      <input
+        class="input input-lg w-full"
+        type="search"
+        placeholder="Find a site or a system"
+        bind:value={search}
+      />
     </label>
   </div>
   {#if problem}
@@ -72,8 +79,12 @@
   {/if}
   {#if by === 'date'}
     <p class="mb-4 flex flex-wrap items-center gap-x-4 text-sm">
-      <a class="link inline-flex min-h-12 items-center" href="/api/due.ics" download>As a calendar file</a>
-      <a class="link inline-flex min-h-12 items-center" href="/workspace">As an address for a calendar</a>
+      <a class="link inline-flex min-h-12 items-center" href="/api/due.ics" download
+        >As a calendar file</a
+      >
+      <a class="link inline-flex min-h-12 items-center" href="/workspace"
+        >As an address for a calendar</a
+      >
     </p>
   {/if}
   {#each groups as group (group.id)}

@@ -1,52 +1,63 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import BandGlyph from '../../lib/controls/BandGlyph.svelte'
-  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
-  import { KIND_WORDS } from '../../lib/plates'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { parts } from '../../lib/units'
+  import type { Schemas } from '../../api/client'
+  import BandGlyph from '../../charts/BandGlyph.svelte'
+  import VerdictMark from '../../ui/VerdictMark.svelte'
+  import { KIND_WORDS } from '../../domain/plates'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { parts } from '../../domain/units'
   import { dueWords, type Row } from './rounds'
 
   /** One system on the round: its glyph, what is wrong, when it is due, and the two ways in. */
   let { row, dated, onvisit }: { row: Row; dated: boolean; onvisit: () => void } = $props()
-  const seen = $derived(row.system.glance)
-  const drifting = $derived(row.outlook?.drifting[preferences.units] ?? [])
+  const seen = $derived(row.system.summary)
+  const drifting = $derived(row.nextCheck?.drifting[preferences.units] ?? [])
   const pressure = (pa: number) => parts(pa, 'pressure', preferences.units).number
   const unit = $derived(parts(0, 'pressure', preferences.units).unit)
 
-  function remains(glance: Schemas['Glance']): string {
+  function remains(summary: Schemas['SystemSummary']): string {
     const counted: [number, string][] = [
-      [glance.stops, glance.stops === 1 ? 'stop' : 'stops'],
-      [glance.cautions, glance.cautions === 1 ? 'caution' : 'cautions'],
-      [glance.unread, 'not read'],
+      [summary.stops, summary.stops === 1 ? 'stop' : 'stops'],
+      [summary.cautions, summary.cautions === 1 ? 'caution' : 'cautions'],
+      [summary.unread, 'not read'],
     ]
     return counted.flatMap(([count, word]) => (count ? [`${count} ${word}`] : [])).join(' · ')
   }
 </script>
 
 <li class="flex items-stretch rounded-box border border-base-300 bg-base-100">
-  <a href="/systems/{row.system.id}" class="flex min-h-24 min-w-0 flex-1 items-center gap-3 px-3 py-2">
-    <BandGlyph glance={seen} />
+  <a
+    href="/systems/{row.system.id}"
+    class="flex min-h-24 min-w-0 flex-1 items-center gap-3 px-3 py-2"
+  >
+    <BandGlyph summary={seen} />
     <VerdictMark verdict={seen.verdict} size={18} />
     <span class="grid min-w-0 flex-1 gap-0.5">
       <span class="text-lg leading-snug font-bold">{row.system.name}</span>
       <span class="text-sm">{seen.headline[preferences.units]}</span>
       {#each drifting as line (line)}<span class="text-sm">▲ {line}</span>{/each}
       <span class="text-sm text-neutral"
-        >{[dated ? row.site : '', KIND_WORDS[seen.kind], remains(seen), dueWords(row.outlook)]
+        >{[dated ? row.site : '', KIND_WORDS[seen.kind], remains(seen), dueWords(row.nextCheck)]
           .filter(Boolean)
           .join(' · ')}</span
       >
       <span class="text-sm sm:hidden"
-        ><span class="figure">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
-        {unit}{seen.pre_charge_gauge_pa == null ? '' : `, air ${pressure(seen.pre_charge_gauge_pa)}`}</span
+        ><span class="figure"
+          >{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span
+        >
+        {unit}{seen.pre_charge_gauge_pa == null
+          ? ''
+          : `, air ${pressure(seen.pre_charge_gauge_pa)}`}</span
       >
     </span>
     <span class="hidden text-right sm:block">
-      <span class="figure text-2xl">{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span>
+      <span class="figure text-2xl"
+        >{pressure(seen.cut_in_gauge_pa)}/{pressure(seen.cut_out_gauge_pa)}</span
+      >
       <span class="text-sm">{unit}</span>
       {#if seen.pre_charge_gauge_pa != null}
-        <span class="block text-sm text-neutral">air {pressure(seen.pre_charge_gauge_pa)} {unit}</span>
+        <span class="block text-sm text-neutral"
+          >air {pressure(seen.pre_charge_gauge_pa)} {unit}</span
+        >
       {/if}
     </span>
   </a>

@@ -1,7 +1,15 @@
-import { api, outcome, parted, type Fault, type Problem, type Schemas, type SystemFile } from '../../lib/api/client'
-import { preferences } from '../../lib/preferences.svelte'
-import type { System } from '../../lib/units'
-import { uuid } from '../../lib/uuid'
+import {
+  api,
+  outcome,
+  parted,
+  type Fault,
+  type Problem,
+  type Schemas,
+  type SystemFile,
+} from '../../api/client'
+import { preferences } from '../../domain/preferences.svelte'
+import type { System } from '../../domain/units'
+import { uuid } from '../../domain/uuid'
 
 const FIELDS = ['name', 'kind', 'site.name']
 
@@ -23,7 +31,9 @@ export class AddState {
   sending = $state(false)
 
   constructor(rounds: Schemas['RoundsOut']) {
-    const may = rounds.workspaces.filter((workspace) => workspace.may_add).map((workspace) => workspace.id)
+    const may = rounds.workspaces
+      .filter((workspace) => workspace.may_add)
+      .map((workspace) => workspace.id)
     this.#workspace = may[0]
     this.sites = rounds.sites
       .filter((site) => may.includes(site.workspace))
@@ -65,7 +75,10 @@ export class AddState {
     const site = this.site || (await this.#newSite())
     if (!site) return
     const body = this.file ? { document: this.file } : { name: this.name, kind: this.kind }
-    const params = { path: { site_id: site, system_id: this.#systemId }, query: { units: preferences.units } }
+    const params = {
+      path: { site_id: site, system_id: this.#systemId },
+      query: { units: preferences.units },
+    }
     const { data, problem } = await outcome(
       api.PUT('/api/sites/{site_id}/systems/{system_id}', { params, body: { name: '', ...body } }),
     )
@@ -76,9 +89,14 @@ export class AddState {
     if (!this.#workspace) return
     const params = { path: { workspace_id: this.#workspace, site_id: this.#siteId } }
     const body = { name: this.siteName, units: this.units }
-    const { data, problem } = await outcome(api.PUT('/api/workspaces/{workspace_id}/sites/{site_id}', { params, body }))
+    const { data, problem } = await outcome(
+      api.PUT('/api/workspaces/{workspace_id}/sites/{site_id}', { params, body }),
+    )
     if (problem)
-      this.#refused({ ...problem, faults: problem.faults.map((fault) => ({ ...fault, path: `site.${fault.path}` })) })
+      this.#refused({
+        ...problem,
+        faults: problem.faults.map((fault) => ({ ...fault, path: `site.${fault.path}` })),
+      })
     return data?.id
   }
   #refused(problem: Problem) {

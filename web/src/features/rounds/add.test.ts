@@ -39,7 +39,9 @@ const refused = (...paths: string[]): Answer => ({
   body: { title: 'no', faults: paths.map((path) => ({ path, message: `${path} is wrong` })) },
 })
 const picked = (name: string, text: string) =>
-  ({ currentTarget: { files: [new File([text], name)], value: 'x' } }) as unknown as Parameters<AddState['take']>[0]
+  ({ currentTarget: { files: [new File([text], name)], value: 'x' } }) as unknown as Parameters<
+    AddState['take']
+  >[0]
 
 describe('adding a system', () => {
   it('offers the sites where one may add, by name', () => {

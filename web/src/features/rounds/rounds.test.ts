@@ -22,12 +22,12 @@ const sites = [
     ],
   },
 ] as unknown as Sites
-const outlook = {
+const nextCheck = {
   a: { state: 'later', due_at: '2027-03-01T00:00:00Z' },
   b: { state: 'overdue', due_at: '2026-02-01T00:00:00Z' },
   c: { state: 'overdue', due_at: '2026-01-01T00:00:00Z' },
-} as unknown as Choice['outlook']
-const choice: Choice = { open: { d: 'visit' }, outlook, search: '', by: 'date' }
+} as unknown as Choice['nextCheck']
+const choice: Choice = { open: { d: 'visit' }, nextCheck, search: '', by: 'date' }
 const shape = (groups: ReturnType<typeof grouped>) =>
   groups.map((group) => [group.id, ...group.rows.map((row) => row.system.id)])
 
@@ -45,12 +45,17 @@ describe('rounds', () => {
       ['n', 'a', 'b'],
       ['s', 'c', 'd'],
     ])
-    expect(shape(grouped(sites, { ...choice, by: 'site', search: ' SOUTH ' }))).toEqual([['s', 'c', 'd']])
+    expect(shape(grouped(sites, { ...choice, by: 'site', search: ' SOUTH ' }))).toEqual([
+      ['s', 'c', 'd'],
+    ])
     expect(shape(grouped(sites, { ...choice, search: 'boost' }))).toEqual([['overdue', 'b']])
   })
 
   it('keep what is retired apart, at the end', () => {
-    const old = [{ ...sites[0]!, systems: [{ ...sites[0]!.systems[0]!, retired: true }] }, sites[1]!]
+    const old = [
+      { ...sites[0]!, systems: [{ ...sites[0]!.systems[0]!, retired: true }] },
+      sites[1]!,
+    ]
     expect(shape(grouped(old, { ...choice, by: 'site' }))).toEqual([
       ['s', 'c', 'd'],
       ['retired', 'a'],
@@ -58,8 +63,8 @@ describe('rounds', () => {
   })
 
   it('say when the next check is', () => {
-    expect(dueWords(outlook.b)).toMatch(/^overdue since .*2026/)
-    expect(dueWords(outlook.a)).toMatch(/^due .*2027/)
+    expect(dueWords(nextCheck.b)).toMatch(/^overdue since .*2026/)
+    expect(dueWords(nextCheck.a)).toMatch(/^due .*2027/)
     expect(dueWords(undefined)).toBe('')
   })
 })

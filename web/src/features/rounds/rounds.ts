@@ -1,13 +1,13 @@
-import type { Schemas } from '../../lib/api/client'
-import { day } from '../../lib/dates'
+import type { Schemas } from '../../api/client'
+import { day } from '../../domain/dates'
 
 type Site = Schemas['RoundsOut']['sites'][number]
-type Outlook = Schemas['OutlookOut']
+type NextCheck = Schemas['NextCheckOut']
 export interface Row {
   system: Site['systems'][number]
   site: string
   open: string | undefined
-  outlook: Outlook | undefined
+  nextCheck: NextCheck | undefined
 }
 export interface Group {
   id: string
@@ -16,7 +16,7 @@ export interface Group {
 }
 interface Choice {
   open: Record<string, string>
-  outlook: Record<string, Outlook>
+  nextCheck: Record<string, NextCheck>
   search: string
   by: 'site' | 'date'
 }
@@ -33,13 +33,18 @@ export function grouped(sites: Site[], choice: Choice): Group[] {
         system,
         site: site.name,
         open: choice.open[system.id],
-        outlook: choice.outlook[system.id],
+        nextCheck: choice.nextCheck[system.id],
       })),
   }))
-  const there = groups.map((group) => ({ ...group, rows: group.rows.filter((row) => !row.system.retired) }))
+  const there = groups.map((group) => ({
+    ...group,
+    rows: group.rows.filter((row) => !row.system.retired),
+  }))
   const retired = groups.flatMap((group) => group.rows.filter((row) => row.system.retired))
   const shown = choice.by === 'site' ? there : dated(there.flatMap((group) => group.rows))
-  return [...shown, { id: 'retired', title: 'Retired', rows: retired }].filter((group) => group.rows.length)
+  return [...shown, { id: 'retired', title: 'Retired', rows: retired }].filter(
+    (group) => group.rows.length,
+  )
 }
 
 const STATES: [string, string][] = [
@@ -49,19 +54,23 @@ const STATES: [string, string][] = [
   ['later', 'Later'],
   ['none', 'Never visited'],
 ]
-const stateOf = (row: Row) => (row.open ? 'open' : (row.outlook?.state ?? 'none'))
-const due = (row: Row) => row.outlook?.due_at ?? ''
+const stateOf = (row: Row) => (row.open ? 'open' : (row.nextCheck?.state ?? 'none'))
+const due = (row: Row) => row.nextCheck?.due_at ?? ''
 
 function dated(rows: Row[]): Group[] {
   return STATES.map(([id, title]) => ({
     id,
     title,
-    rows: rows.filter((row) => stateOf(row) === id).toSorted((a, b) => due(a).localeCompare(due(b))),
+    rows: rows
+      .filter((row) => stateOf(row) === id)
+      .toSorted((a, b) => due(a).localeCompare(due(b))),
   }))
 }
 
 /** When the next check is, in a few words. */
-export function dueWords(outlook: Outlook | undefined): string {
-  if (!outlook?.due_at) return ''
-  return outlook.state === 'overdue' ? `overdue since ${day(outlook.due_at)}` : `due ${day(outlook.due_at)}`
+export function dueWords(nextCheck: NextCheck | undefined): string {
+  if (!nextCheck?.due_at) return ''
+  return nextCheck.state === 'overdue'
+    ? `overdue since ${day(nextCheck.due_at)}`
+    : `due ${day(nextCheck.due_at)}`
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Problem } from '../../lib/api/client'
-  import { session } from '../../lib/session.svelte'
+  import type { Problem } from '../../api/client'
+  import { session } from '../../api/session.svelte'
 
   let { again = false }: { again?: boolean } = $props()
   let username = $state('')
@@ -40,13 +40,21 @@
       />
     </svg>
     <h1 class="text-4xl font-bold">Zero Dip</h1>
-    <p class="mt-2">Makes the pressure switch, the tank and the pump match, and proves that they do.</p>
+    <p class="mt-2">
+      Makes the pressure switch, the tank and the pump match, and proves that they do.
+    </p>
   </div>
   {#if again}<p class="text-sm">Your sign-in has ended. What you typed is still there.</p>{/if}
   <form class="grid gap-4" onsubmit={submit}>
     <label class="grid gap-1">
       Name
-      <input class="input input-lg w-full" autocomplete="username" bind:value={username} required maxlength="150" />
+      <input
+        class="input input-lg w-full"
+        autocomplete="username"
+        bind:value={username}
+        required
+        maxlength="150"
+      />
     </label>
     <label class="grid gap-1">
       Password
@@ -63,7 +71,11 @@
     <button class="btn btn-lg btn-primary" disabled={busy}>Sign in</button>
   </form>
   {#if session.current.demo}
-    <button class="btn btn-outline btn-lg" disabled={busy} onclick={() => enter(() => session.enterDemo())}>
+    <button
+      class="btn btn-outline btn-lg"
+      disabled={busy}
+      onclick={() => enter(() => session.enterDemo())}
+    >
       Open the demo
     </button>
   {/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import { day } from '../../lib/dates'
+  import type { Schemas } from '../../api/client'
+  import { day } from '../../domain/dates'
 
   /** What happened to a system, newest first; each visit leads to its page, with its photos. */
   type Moment = Schemas['MomentOut']
@@ -11,7 +11,7 @@
   const TITLES: Record<Moment['kind'], string> = {
     visit: 'Visit',
     decision: 'Settings decided on',
-    begun: 'Added',
+    added: 'Added',
     retired: 'Retired',
     restored: 'Brought back',
   }

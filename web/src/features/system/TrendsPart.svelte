@@ -1,27 +1,26 @@
 <script lang="ts">
-  import { api, outcome, type Schemas } from '../../lib/api/client'
-  import { dateOf, day } from '../../lib/dates'
-  import { preferences } from '../../lib/preferences.svelte'
-  import Trend from './Trend.svelte'
+  import { api, type Schemas } from '../../api/client'
+  import { Query } from '../../api/query.svelte'
+  import { dateOf, day } from '../../domain/dates'
+  import { preferences } from '../../domain/preferences.svelte'
+  import Trend from '../../charts/Trend.svelte'
 
   /** What the closed visits say: series, the day on which the pre-charge leaves its band, the next check. */
   let { system }: { system: string } = $props()
-  let trends = $state.raw<Schemas['Trends'] | undefined>()
+  const asked = new Query<Schemas['Trends']>()
+  const trends = $derived(asked.data)
 
   $effect(() => {
-    let asked = true
     const params = { path: { system_id: system }, query: { units: preferences.units } }
-    void outcome(api.GET('/api/systems/{system_id}/trends', { params })).then(({ data }) => {
-      if (data && asked) trends = data as Schemas['Trends']
-    })
-    return () => (asked = false) // an answer in other units may come late
+    void asked.ask(api.GET('/api/systems/{system_id}/trends', { params }))
   })
   const month = (s: number) => dateOf(s).toLocaleDateString([], { month: 'long', year: 'numeric' })
   const leaves = $derived.by(() => {
-    const [likely, earliest, latest] = trends?.leaves_s ?? []
-    if (likely == null) return ''
-    const until = latest == null ? 'perhaps never' : month(latest)
-    return `Pre-charge leaves its band about ${month(likely)} (nine in ten: ${earliest == null ? '–' : month(earliest)} to ${until}).`
+    const { likely_s, earliest_s, latest_s } = trends?.leaves ?? {}
+    if (likely_s == null) return ''
+    const from = earliest_s == null ? '–' : month(earliest_s)
+    const until = latest_s == null ? 'perhaps never' : month(latest_s)
+    return `Pre-charge leaves its band about ${month(likely_s)} (nine in ten: ${from} to ${until}).`
   })
 </script>
 

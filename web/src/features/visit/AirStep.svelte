@@ -1,15 +1,19 @@
 <script lang="ts">
-  import Check from './Check.svelte'
+  import Check from '../../ui/Check.svelte'
   import SlotStepper from './SlotStepper.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** The pre-charge: how much to add or let out, then what is left. Only with the tank drained and power off. */
   let { state: at }: { state: VisitState } = $props()
   const air = $derived(at.view!.air!)
   const set = $derived(at.view!.set)
   /** Once nuts are turned, the switch is what the hands are at. */
-  const turning = $derived(set.do === 'see' || set.do === 'done' || set.tries.some((each) => each.turns.some(Boolean)))
-  const left = $derived(air.left_gauge_pa == null ? 'not set yet' : air.right ? '● right' : '▲ not yet right')
+  const turning = $derived(
+    set.do === 'see' || set.do === 'done' || set.tries.some((each) => each.turns.some(Boolean)),
+  )
+  const left = $derived(
+    air.left_gauge_pa == null ? 'not set yet' : air.right ? '● right' : '▲ not yet right',
+  )
   const ready = $derived(at.standing.power === 'off' && at.done('drained'))
 </script>
 
@@ -22,7 +26,9 @@
     <p class="rounded-box bg-[var(--zd-sand)] px-4 py-3" data-testid="air">{air.says}</p>
     {#if air.means}<p class="text-sm font-bold">{air.means}</p>{/if}
     {#if !ready && at.open}
-      <p class="text-sm font-bold text-error">Power is not confirmed off and the tank not drained: see Make safe.</p>
+      <p class="text-sm font-bold text-error">
+        Power is not confirmed off and the tank not drained: see Make safe.
+      </p>
     {/if}
     <SlotStepper state={at} slot="air.inflator" title="Inflator delivers" dimension="air_flow" />
     <SlotStepper

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import Stepper from './Stepper.svelte'
+  import Stepper from '../../ui/Stepper.svelte'
   import Test from './Test.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** Water caught between two pressures, power off: the pre-charge, or the air left, without draining the tank. */
   let { state: at }: { state: VisitState } = $props()
@@ -28,7 +28,25 @@
   ready={caught !== null}
   onkeep={keep}
 >
-  <Stepper id="bucket-from" title="From" value={high} dimension="pressure" onset={(si) => (from = si)} />
-  <Stepper id="bucket-to" title="Down to" value={low} dimension="pressure" onset={(si) => (to = si)} />
-  <Stepper id="bucket-caught" title="Water caught" value={caught} dimension="volume" onset={(si) => (caught = si)} />
+  <Stepper
+    id="bucket-from"
+    title="From"
+    value={high}
+    dimension="pressure"
+    onset={(si) => (from = si)}
+  />
+  <Stepper
+    id="bucket-to"
+    title="Down to"
+    value={low}
+    dimension="pressure"
+    onset={(si) => (to = si)}
+  />
+  <Stepper
+    id="bucket-caught"
+    title="Water caught"
+    value={caught}
+    dimension="volume"
+    onset={(si) => (caught = si)}
+  />
 </Test>

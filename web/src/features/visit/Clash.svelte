@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { preferences } from '../../lib/preferences.svelte'
-  import { fieldTitle, inWords } from './words'
-  import type { VisitState } from './visit.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { fieldTitle, inWords } from '../../domain/words'
+  import type { Clash } from '../../domain/outbox'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** Somebody else was first: both values, and which is to stand. */
-  let { state: at }: { state: VisitState } = $props()
-  const clash = $derived(at.clash!)
+  let { state: at, clash }: { state: VisitState; clash: Clash } = $props()
   const title = $derived(fieldTitle(at.view!, clash.slot))
   const values = $derived([
     ['Stored', clash.value],
@@ -19,7 +19,11 @@
     <p>{word}: <span class="figure">{inWords(clash.slot, value, preferences.units)}</span></p>
   {/each}
   <div class="mt-2 flex gap-2">
-    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(false)}>Keep what is stored</button>
-    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(true)}>Take mine</button>
+    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(clash, false)}
+      >Keep what is stored</button
+    >
+    <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(clash, true)}
+      >Take mine</button
+    >
   </div>
 </div>

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { preferences } from '../../lib/preferences.svelte'
-  import { parse, toSi, unitFor } from '../../lib/units'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { parse, toSi, unitFor } from '../../domain/units'
   import Test from './Test.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** A drain typed or out of a recorder's file: seconds and pressure, a line each. What is no number is sent as it is, to be
    * refused by name. */
@@ -40,7 +40,8 @@
 >
   <label class="grid gap-1 text-sm">
     Seconds and {unit.symbol}, a line each
-    <textarea class="figure textarea h-40 w-full" bind:value={series} placeholder={EXAMPLE}></textarea>
+    <textarea class="figure textarea h-40 w-full" bind:value={series} placeholder={EXAMPLE}
+    ></textarea>
   </label>
   <label class="btn min-h-12">
     Out of a file

@@ -1,21 +1,28 @@
 <script lang="ts">
-  import { api, outcome, type Schemas } from '../../lib/api/client'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import type { VisitState } from './visit.svelte'
+  import { api, outcome, type Schemas } from '../../api/client'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import type { VisitState } from '../../domain/visit.svelte'
 
-  /** Which of the crew's gauges is used: its name, what it may be off by here, and what it reads low by are entered at once. */
+  /** Which of the crew's gauges is used: its name, what it may be off by here, and what it shows too little by are entered at once. */
   let { state: at }: { state: VisitState } = $props()
   type Gauge = Schemas['GaugeOut']
   let gauges = $state.raw<Gauge[]>([])
   $effect(() => {
     const path = { visit_id: at.id }
-    void outcome(api.GET('/api/visits/{visit_id}/gauges', { params: { path } })).then(({ data }) => {
-      if (data) gauges = data as Gauge[]
-    })
+    void outcome(api.GET('/api/visits/{visit_id}/gauges', { params: { path } })).then(
+      ({ data }) => {
+        if (data) gauges = data
+      },
+    )
   })
   const used = $derived(at.value('gauge.used'))
-  const LATE = { never: 'never checked', overdue: 'its check is overdue', soon: '', good: '' } as const
+  const LATE = {
+    never: 'never checked',
+    overdue: 'its check is overdue',
+    soon: '',
+    good: '',
+  } as const
 
   async function use(gauge: Gauge) {
     const low = Number(gauge.gauge.low_pa)
@@ -41,9 +48,9 @@
         >
           <span>{gauge.gauge.name}</span>
           <span class="text-sm font-normal"
-            >{gauge.gauge.reads === 'air' ? 'air' : `±${text(gauge.error_pa, 'pressure', preferences.units)}`}{LATE[
-              gauge.state
-            ]
+            >{gauge.gauge.reads === 'air'
+              ? 'air'
+              : `±${text(gauge.error_pa, 'pressure', preferences.units)}`}{LATE[gauge.state]
               ? ` · ▲ ${LATE[gauge.state]}`
               : ''}</span
           >

@@ -1,25 +1,24 @@
 <script lang="ts">
-  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import Check from './Check.svelte'
+  import VerdictMark from '../../ui/VerdictMark.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import Check from '../../ui/Check.svelte'
   import Confirm from './Confirm.svelte'
-  import Late from './Late.svelte'
+  import Corrections from './Corrections.svelte'
   import NextCheck from './NextCheck.svelte'
-  import Papers from './Papers.svelte'
+  import Documents from './Documents.svelte'
   import Power from './Power.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** As found and as left, what was checked, what remains and was advised, and closing the visit. */
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
-  const over = $derived(view.over)
-  const pressure = (pa: number | null | undefined) => (pa == null ? '–' : text(pa, 'pressure', preferences.units))
-  const slot = (id: string) => (id === 'cap' ? 'air.cap' : `safe.${id}`)
+  const handover = $derived(view.handover)
+  const pressure = (pa: number | null | undefined) =>
+    pa == null ? '–' : text(pa, 'pressure', preferences.units)
   let remark = $state('')
   let closing = $state(false)
 
-  const confirm = (id: string, done: boolean) => (id === 'cap' ? at.put('air.cap', done) : at.confirm(id, done))
   async function add() {
     await at.add('note', { text: remark })
     if (!at.faultsAt('note').length) remark = ''
@@ -29,7 +28,7 @@
 <table class="table" data-testid="summary">
   <thead><tr><th></th><th>As found</th><th>As left</th></tr></thead>
   <tbody>
-    {#each over.rows as row (row.title)}
+    {#each handover.rows as row (row.title)}
       <tr>
         <th scope="row" class="font-normal">{row.title}</th>
         <td class="figure">{pressure(row.found_gauge_pa)}</td>
@@ -38,25 +37,27 @@
     {/each}
   </tbody>
 </table>
-<NextCheck visit={at.id} stamp={over} />
+<NextCheck visit={at.id} stamp={handover} />
 <Power state={at} />
 <div class="grid gap-2">
   {#if at.standing.power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
-  {#each over.checks as check (check.id)}
+  {#each handover.checks as check (check.id)}
     <Check
       does={check.does}
-      done={at.value(slot(check.id)) === true}
+      done={at.value(check.slot) === true}
       disabled={!at.open}
-      onconfirm={(done) => confirm(check.id, done)}
+      onconfirm={(done) => at.check(check.slot, done)}
     />
   {/each}
 </div>
-{#if over.remaining.length}
+{#if handover.remaining.length}
   <section aria-labelledby="remaining" class="grid gap-2">
     <h2 id="remaining" class="font-bold">Remaining with the settings in force</h2>
     <ul class="grid gap-2">
-      {#each over.remaining as each, index (index)}
-        <li class="grid grid-cols-[auto_1fr] gap-x-3 rounded-box border border-base-300 bg-base-100 px-3 py-2 text-sm">
+      {#each handover.remaining as each, index (index)}
+        <li
+          class="grid grid-cols-[auto_1fr] gap-x-3 rounded-box border border-base-300 bg-base-100 px-3 py-2 text-sm"
+        >
           <span class="pt-1"><VerdictMark verdict={each.verdict} /></span>
           <span><span class="block font-bold">{each.title}</span>{each.advice}</span>
         </li>
@@ -65,12 +66,20 @@
   </section>
 {/if}
 {#each at.series('note') as note (note.id)}
-  <p class="rounded-box border border-base-300 px-3 py-2">{(note.value as { text: string }).text}</p>
+  <p class="rounded-box border border-base-300 px-3 py-2">
+    {(note.value as { text: string }).text}
+  </p>
 {/each}
 {#if at.open}
-  <label class="grid gap-1">Remark<textarea class="textarea w-full" bind:value={remark}></textarea></label>
-  {#each at.faultsAt('note') as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
-  <button type="button" class="btn min-h-12" disabled={!remark.trim()} onclick={add}>Add the remark</button>
+  <label class="grid gap-1"
+    >Remark<textarea class="textarea w-full" bind:value={remark}></textarea></label
+  >
+  {#each at.faultsAt('note') as fault (fault.message)}<p class="text-sm text-error">
+      {fault.message}
+    </p>{/each}
+  <button type="button" class="btn min-h-12" disabled={!remark.trim()} onclick={add}
+    >Add the remark</button
+  >
 {/if}
 {#if at.open}
   <label class="grid gap-1">
@@ -83,27 +92,44 @@
     />
   </label>
 {:else}
-  <p>Signed by <span class="font-bold">{over.signed || 'nobody'}</span></p>
+  <p>Signed by <span class="font-bold">{handover.signed || 'nobody'}</span></p>
 {/if}
-{#if at.visit!.open && over.still_open.length}
-  <ul class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold" data-testid="still-open">
-    {#each over.still_open as line (line)}<li>▲ {line}</li>{/each}
+{#if at.visit!.open && handover.still_open.length}
+  <ul
+    class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold"
+    data-testid="still-open"
+  >
+    {#each handover.still_open as line (line)}<li>▲ {line}</li>{/each}
   </ul>
 {/if}
-<Papers visit={at.id} system={at.visit!.system.id} mayShare={at.visit!.may_change} />
-{#if at.visit!.late}
-  <Late state={at} />
+<Documents visit={at.id} system={at.visit!.system.id} mayShare={at.visit!.may_change} />
+{#if at.visit!.corrections}
+  <Corrections state={at} />
 {:else if at.open && !closing}
-  <button type="button" class="btn min-h-16 btn-lg btn-primary" disabled={at.offline} onclick={() => (closing = true)}
-    >Close the visit</button
+  <button
+    type="button"
+    class="btn min-h-16 btn-lg btn-primary"
+    disabled={at.offline}
+    onclick={() => (closing = true)}>Close the visit</button
   >
 {:else if at.open}
-  <div class="grid gap-2 rounded-box border-2 border-base-content p-3" role="group" aria-labelledby="closing">
-    <p id="closing" class="font-bold">Closing locks the record. Later, readings can only be corrected, with a date.</p>
+  <div
+    class="grid gap-2 rounded-box border-2 border-base-content p-3"
+    role="group"
+    aria-labelledby="closing"
+  >
+    <p id="closing" class="font-bold">
+      Closing locks the record. Later, readings can only be corrected, with a date.
+    </p>
     <div class="flex gap-2">
-      <button type="button" class="btn min-h-14 flex-1" onclick={() => (closing = false)}>Not yet</button>
-      <button type="button" class="btn min-h-14 flex-1 btn-primary" disabled={at.offline} onclick={() => at.close()}
-        >Close and lock</button
+      <button type="button" class="btn min-h-14 flex-1" onclick={() => (closing = false)}
+        >Not yet</button
+      >
+      <button
+        type="button"
+        class="btn min-h-14 flex-1 btn-primary"
+        disabled={at.offline}
+        onclick={() => at.close()}>Close and lock</button
       >
     </div>
   </div>

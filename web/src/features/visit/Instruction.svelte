@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
+  import type { Schemas } from '../../api/client'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
   import NutArc from './NutArc.svelte'
-  import { eighths, way } from './turns'
+  import { eighths, way } from '../../domain/turns'
 
   /** The next turn, to read at arm's length: which nut, which way, how far, and what both points should come to. */
   let { set, ready }: { set: Schemas['SetView']; ready: boolean } = $props()
@@ -26,14 +26,18 @@
       <span>
         <span class="block text-sm">{titles[turn.nut]}</span>
         <span class="block text-2xl leading-tight font-bold">{way(turn.turns)}</span>
-        <span class="figure turns text-4xl">{eighths(Math.abs(turn.turns))}</span> turn{Math.abs(turn.turns) > 1
+        <span class="figure turns text-4xl">{eighths(Math.abs(turn.turns))}</span> turn{Math.abs(
+          turn.turns,
+        ) > 1
           ? 's'
           : ''}
       </span>
       <NutArc turns={turn.turns} />
     </div>
   {/each}
-  {#if !ready}<p class="text-sm font-bold">Not until power is confirmed off and proved dead.</p>{/if}
+  {#if !ready}<p class="text-sm font-bold">
+      Not until power is confirmed off and proved dead.
+    </p>{/if}
 </div>
 <div class="grid grid-cols-2 gap-2">
   {#each expected as [title, expect] (title)}

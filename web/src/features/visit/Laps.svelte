@@ -1,19 +1,24 @@
 <script lang="ts">
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import type { VisitState } from './visit.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** Every run that was timed, and the rest before it; those not sent yet included. */
   let { state: at }: { state: VisitState } = $props()
   const laps = $derived(
-    at.series('lap').map(({ id, value }) => ({ id, ...(value as { run_s: number; rest_s: number | null }) })),
+    at
+      .series('lap')
+      .map(({ id, value }) => ({ id, ...(value as { run_s: number; rest_s: number | null }) })),
   )
   const say = (seconds: number) => text(seconds, 'duration', preferences.units)
 </script>
 
 {#if laps.length}
   <table class="table table-sm" data-testid="laps">
-    <thead><tr><th>Lap</th><th class="text-right">Rest before</th><th class="text-right">Run</th></tr></thead>
+    <thead
+      ><tr><th>Lap</th><th class="text-right">Rest before</th><th class="text-right">Run</th></tr
+      ></thead
+    >
     <tbody>
       {#each laps as lap, index (lap.id)}
         <tr>

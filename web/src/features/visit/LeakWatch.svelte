@@ -1,7 +1,7 @@
 <script lang="ts">
-  import Stepper from './Stepper.svelte'
+  import Stepper from '../../ui/Stepper.svelte'
   import Test from './Test.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** Pressure now and later, nothing open, pump off. */
   let { state: at }: { state: VisitState } = $props()

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Confirm from './Confirm.svelte'
   import Power from './Power.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
@@ -12,5 +12,5 @@
 {/if}
 <Power state={at} />
 <div class="grid gap-2">
-  {#each view.safe as step (step.id)}<Confirm {step} state={at} />{/each}
+  {#each view.make_safe as step (step.id)}<Confirm {step} state={at} />{/each}
 </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { eighths } from './turns'
+  import { eighths } from '../../domain/turns'
 
   /** The turn drawn as an arc round the nut: which way, how far. */
   let { turns }: { turns: number } = $props()
@@ -28,8 +28,12 @@
   <path d="M60 36L81 48V72L60 84L39 72V48Z" fill="var(--color-accent)" />
   <circle cx="60" cy="60" r="10" fill="var(--color-base-100)" />
   {#if Math.abs(turns) > 1}
-    <text x="60" y="116" text-anchor="middle" class="figure turns text-[15px]" fill="var(--color-base-content)"
-      >× {eighths(Math.abs(turns))}</text
+    <text
+      x="60"
+      y="116"
+      text-anchor="middle"
+      class="figure turns text-[15px]"
+      fill="var(--color-base-content)">× {eighths(Math.abs(turns))}</text
     >
   {/if}
 </svg>

@@ -1,10 +1,13 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import { eighths, proposed, way } from './turns'
+  import type { Schemas } from '../../api/client'
+  import { eighths, proposed, way } from '../../domain/turns'
 
   /** The turns as they really were, where they were not those proposed. */
-  let { set, disabled, onturned }: { set: Schemas['SetView']; disabled: boolean; onturned: (turns: number[]) => void } =
-    $props()
+  let {
+    set,
+    disabled,
+    onturned,
+  }: { set: Schemas['SetView']; disabled: boolean; onturned: (turns: number[]) => void } = $props()
   // By value: an answer that proposes the same must not undo what is being entered.
   const said = $derived(JSON.stringify(proposed(set)))
   let turns = $derived(JSON.parse(said) as number[])
@@ -22,10 +25,13 @@
         {#each [-1, 1] as by (by)}
           <button
             type="button"
-            class="min-h-16 cursor-pointer rounded-box text-3xl text-accent {by < 0 ? '' : 'order-last'}"
+            class="min-h-16 cursor-pointer rounded-box text-3xl text-accent {by < 0
+              ? ''
+              : 'order-last'}"
             aria-label="{nut.title}: an eighth {by < 0 ? 'anticlockwise' : 'clockwise'}"
             {disabled}
-            onclick={() => (turns = turns.map((turn, each) => (each === at ? turn + by / 8 : turn)))}
+            onclick={() =>
+              (turns = turns.map((turn, each) => (each === at ? turn + by / 8 : turn)))}
             >{by < 0 ? '↺' : '↻'}</button
           >
         {/each}
@@ -36,6 +42,8 @@
         </span>
       </div>
     {/each}
-    <button type="button" class="btn min-h-14" {disabled} onclick={() => onturned(turns)}>Turned so</button>
+    <button type="button" class="btn min-h-14" {disabled} onclick={() => onturned(turns)}
+      >Turned so</button
+    >
   </div>
 </details>

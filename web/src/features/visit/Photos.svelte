@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   let { state: at }: { state: VisitState } = $props()
   const PLATES: [string, string][] = [

@@ -1,32 +1,33 @@
 <script lang="ts">
-  import { kindOf, platesFor, type PlateKind } from '../../lib/plates'
-  import { DecideState } from '../decide/decide.svelte'
-  import Plate from '../decide/Plate.svelte'
+  import { kindOf, platesFor, type PlateKind } from '../../domain/plates'
+  import { BoardState } from '../../domain/board.svelte'
+  import PlateButton from '../decide/PlateButton.svelte'
   import PlateEditor from '../decide/PlateEditor.svelte'
 
   /** The plates to read on site, kept as each is left. Settings changed on the way lie on the table until Decide. */
   let { system }: { system: string } = $props()
-  const table = $derived(new DecideState(system))
+  const board = $derived(new BoardState(system))
   let open = $state<PlateKind | undefined>()
   function close() {
     open = undefined
-    void table.keepPlates()
+    void board.keepPlates()
   }
   $effect(() => {
-    void table.load()
+    void board.load()
   })
 </script>
 
-{#if table.file}
+{#if board.file}
   <div class="grid grid-cols-2 gap-2 sm:grid-cols-3">
-    {#each platesFor(kindOf(table.file)) as plate (plate.id)}
-      <Plate {plate} {table} onopen={() => (open = plate)} />
+    {#each platesFor(kindOf(board.file)) as plate (plate.id)}
+      <PlateButton {plate} {board} onopen={() => (open = plate)} />
     {/each}
   </div>
-  {#if table.dirty}
+  {#if board.dirty}
     <p role="status" class="text-sm">
-      {table.faults[0]?.message ?? 'Changed settings lie on the table, on this device, until they are kept in Decide.'}
+      {board.faults[0]?.message ??
+        'Changed settings lie on the table, on this device, until they are kept in Decide.'}
     </p>
   {/if}
-  {#if open}<PlateEditor plate={open} {table} onclose={close} />{/if}
+  {#if open}<PlateEditor plate={open} {board} onclose={close} />{/if}
 {/if}

@@ -1,20 +1,18 @@
 <script lang="ts">
-  import VerdictMark from '../../lib/controls/VerdictMark.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text, type Dimension } from '../../lib/units'
+  import VerdictMark from '../../ui/VerdictMark.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text, type Dimension } from '../../domain/units'
   import BucketTest from './BucketTest.svelte'
   import DrainSeries from './DrainSeries.svelte'
   import Laps from './Laps.svelte'
   import LeakWatch from './LeakWatch.svelte'
   import Stopwatch from './Stopwatch.svelte'
-  import type { VisitState } from './visit.svelte'
-  import YesNo from './YesNo.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
+  import YesNo from '../../ui/YesNo.svelte'
 
   /** Runs timed, then predicted beside measured, and what a difference means. */
   let { state: at }: { state: VisitState } = $props()
   const prove = $derived(at.view!.prove)
-  const kind = $derived((at.visit!.system.document.system as { kind: string }).kind)
-  const water = $derived(!['compressor', 'tankless'].includes(kind))
   const say = (value: number | null | undefined, dimension: string) =>
     value == null ? '–' : text(value, dimension as Dimension, preferences.units)
   const MARKS: Record<string, string> = { true: 'pass', false: 'caution', null: 'cannot_tell' }
@@ -36,7 +34,9 @@
         <span class="text-right">
           <span class="figure block text-xl">{say(each.measured, each.dimension)}</span>
           {#if each.predicted != null && each.id !== 'leak'}
-            <span class="block text-sm text-neutral">predicted {say(each.predicted, each.dimension)}</span>
+            <span class="block text-sm text-neutral"
+              >predicted {say(each.predicted, each.dimension)}</span
+            >
           {/if}
         </span>
       </li>
@@ -47,9 +47,15 @@
   <section aria-labelledby="causes" class="grid gap-2">
     <h2 id="causes" class="font-bold">What would explain it, likeliest first</h2>
     <ol class="grid list-decimal gap-1 pl-6" data-testid="causes">
-      {#each prove.causes as cause (cause.id)}<li><span class="font-bold">{cause.title}.</span> {cause.why}</li>{/each}
+      {#each prove.causes as cause (cause.id)}<li>
+          <span class="font-bold">{cause.title}.</span>
+          {cause.why}
+        </li>{/each}
     </ol>
-    {#if prove.tell}<p class="rounded-box border-2 border-accent px-4 py-2 font-bold" data-testid="tell">
+    {#if prove.tell}<p
+        class="rounded-box border-2 border-accent px-4 py-2 font-bold"
+        data-testid="tell"
+      >
         {prove.tell}
       </p>{/if}
   </section>
@@ -60,8 +66,6 @@
   disabled={!at.open}
   onset={(flag) => at.put('prove.dip', flag)}
 />
-{#if water}
-  <BucketTest state={at} />
-  <DrainSeries state={at} />
-{/if}
-{#if kind !== 'tankless'}<LeakWatch state={at} />{/if}
+{#if prove.tests.includes('bucket')}<BucketTest state={at} />{/if}
+{#if prove.tests.includes('drain')}<DrainSeries state={at} />{/if}
+{#if prove.tests.includes('leak')}<LeakWatch state={at} />{/if}

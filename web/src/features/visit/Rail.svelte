@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { STEPS, type Step, type VisitState } from './visit.svelte'
+  import { STEPS, type Step, type VisitState } from '../../domain/visit.svelte'
 
   /** The six steps; any may be opened at any time, each says how far it is. */
   let { state: at, ongo }: { state: VisitState; ongo: (step: Step) => void } = $props()
@@ -24,7 +24,7 @@
       at.step
         ? 'border-accent font-bold'
         : 'border-transparent'}"
-      onclick={() => ongo(step.step as Step)}
+      onclick={() => ongo(step.step)}
     >
       <span class="block">
         <span aria-hidden="true" class={step.state === 'done' ? 'text-success' : 'text-neutral'}

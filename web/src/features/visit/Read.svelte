@@ -1,17 +1,19 @@
 <script lang="ts">
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text, type Dimension } from '../../lib/units'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text, type Dimension } from '../../domain/units'
   import GaugePick from './GaugePick.svelte'
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
   import SlotStepper from './SlotStepper.svelte'
-  import type { VisitState } from './visit.svelte'
-  import YesNo from './YesNo.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
+  import YesNo from '../../ui/YesNo.svelte'
 
   /** Plates as they are on site, then what is found today, beside what the last visit left. */
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
-  const settings = $derived((at.visit!.system.document.settings ?? {}) as Record<string, number | null>)
+  const settings = $derived(
+    (at.visit!.system.document.settings ?? {}) as Record<string, number | null>,
+  )
   const STARTS: Record<string, string> = {
     'found.cut_in': 'cut_in_gauge_pa',
     'found.cut_out': 'cut_out_gauge_pa',
@@ -26,7 +28,13 @@
     if (last === null || last === undefined || last === '') return ''
     const words = { number: (n: number) => text(n, dimension as Dimension, preferences.units) }
     const said =
-      typeof last === 'number' ? words.number(last) : typeof last === 'boolean' ? (last ? 'yes' : 'no') : last
+      typeof last === 'number'
+        ? words.number(last)
+        : typeof last === 'boolean'
+          ? last
+            ? 'yes'
+            : 'no'
+          : last
     return `last time ${said}${drift ? ` · ${drift}` : ''}`
   }
 </script>
@@ -48,7 +56,12 @@
           note={note(field)}
         />
       {:else if field.kind === 'flag'}
-        <YesNo title={field.title} {value} disabled={!at.open} onset={(flag) => at.put(field.slot, flag)} />
+        <YesNo
+          title={field.title}
+          {value}
+          disabled={!at.open}
+          onset={(flag) => at.put(field.slot, flag)}
+        />
         {#if note(field)}<span class="text-sm text-neutral">{note(field)}</span>{/if}
       {:else}
         <label class="grid gap-1">
@@ -61,10 +74,15 @@
           />
           {#if note(field)}<span class="text-sm text-neutral">{note(field)}</span>{/if}
         </label>
-        {#each at.faultsAt(field.slot) as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
+        {#each at.faultsAt(field.slot) as fault (fault.message)}<p class="text-sm text-error">
+            {fault.message}
+          </p>{/each}
       {/if}
       {#each asks(field.slot) as question (question.asks)}
-        <p role="status" class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold">
+        <p
+          role="status"
+          class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold"
+        >
           {question.asks}
         </p>
       {/each}

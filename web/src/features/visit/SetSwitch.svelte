@@ -1,17 +1,18 @@
 <script lang="ts">
-  import Segmented from '../../lib/controls/Segmented.svelte'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { text } from '../../lib/units'
-  import { readDraft } from '../decide/draft'
+  import Segmented from '../../ui/Segmented.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import { readDraft } from '../../domain/draft'
   import AirStep from './AirStep.svelte'
+  import Check from '../../ui/Check.svelte'
   import Confirm from './Confirm.svelte'
   import Instruction from './Instruction.svelte'
   import Look from './Look.svelte'
   import Otherwise from './Otherwise.svelte'
   import Power from './Power.svelte'
   import Tries from './Tries.svelte'
-  import { proposed } from './turns'
-  import type { VisitState } from './visit.svelte'
+  import { proposed } from '../../domain/turns'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** The air first, then the switch: one instruction at a time; nothing is turned until power is confirmed off. */
   let { state: at }: { state: VisitState } = $props()
@@ -22,14 +23,17 @@
   const kept = $derived(at.visit!.system)
   const onTable = $derived(readDraft(kept.id, kept.version, kept.document) !== undefined)
   const queued = $derived(at.waits('try') || at.waits('set.turned'))
-  const offSteps = $derived(view.safe.filter((step) => ['power_off', 'proved_dead'].includes(step.id)))
+  const offSteps = $derived(
+    view.make_safe.filter((step) => ['power_off', 'proved_dead'].includes(step.id)),
+  )
   const orders = [
     { id: 'together' as const, title: 'Both at once' },
     { id: 'first' as const, title: 'One by one' },
   ]
   let correcting = $state<string | undefined>()
 
-  const turned = ([first = 0, second = 0]: number[]) => at.put('set.turned', { first, second, after: set.looks })
+  const turned = ([first = 0, second = 0]: number[]) =>
+    at.put('set.turned', { first, second, after: set.looks })
 </script>
 
 {#if view.air}<AirStep state={at} />{/if}
@@ -40,15 +44,23 @@
     <span class="figure">{pressure(set.target_out_gauge_pa)}</span>
   </h2>
   {#if set.nuts.length > 1 && set.do === 'turn'}
-    <Segmented label="Order of the nuts" options={orders} value={at.order} onchange={(order) => at.setOrder(order)} />
+    <Segmented
+      label="Order of the nuts"
+      options={orders}
+      value={at.order}
+      onchange={(order) => at.setOrder(order)}
+    />
   {/if}
   {#if onTable}
     <p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">
       What lies on the table in Decide is not kept yet: these are the settings in force.
     </p>
   {/if}
+  {#if set.anew}<p class="text-sm" data-testid="anew">{set.anew}</p>{/if}
   {#if set.gauge_says}<p class="text-sm">{set.gauge_says}</p>{/if}
-  {#if set.warning}<p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">{set.warning}</p>{/if}
+  {#if set.warning}<p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">
+      {set.warning}
+    </p>{/if}
   {#each set.complaints as complaint (complaint.id)}
     <p role="alert" class="rounded-box border-2 border-error px-4 py-2 text-sm">
       <span class="font-bold">{complaint.says}</span> Look at: {complaint.look.join('; ')}.
@@ -66,7 +78,10 @@
       >Leave it as it was</button
     >
   {:else if set.do === 'done'}
-    <p class="rounded-box border-2 border-success px-4 py-3 text-xl font-bold" data-testid="instruction">
+    <p
+      class="rounded-box border-2 border-success px-4 py-3 text-xl font-bold"
+      data-testid="instruction"
+    >
       ● {set.says}
     </p>
     {#if power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
@@ -85,14 +100,20 @@
     >
     <Otherwise {set} disabled={!at.open || power !== 'off'} onturned={turned} />
   {:else}
-    <p class="rounded-box bg-[var(--zd-sand)] px-4 py-3 text-xl leading-snug font-bold" data-testid="instruction">
+    <p
+      class="rounded-box bg-[var(--zd-sand)] px-4 py-3 text-xl leading-snug font-bold"
+      data-testid="instruction"
+    >
       {set.says}
     </p>
     {#if set.do === 'see'}
       <p class="flex items-center justify-between gap-2 text-sm">
         <span>Turned: {set.turns.map((turn) => turn.says).join('; ') || 'nothing'}</span>
-        <button type="button" class="btn min-h-12" disabled={!at.open} onclick={() => at.put('set.turned', null)}
-          >Not turned</button
+        <button
+          type="button"
+          class="btn min-h-12"
+          disabled={!at.open}
+          onclick={() => at.put('set.turned', null)}>Not turned</button
         >
       </p>
     {/if}
@@ -107,19 +128,39 @@
       >
     {/if}
   {/if}
+  <details class="rounded-box border border-base-300 px-3" open={at.value('set.replaced') === true}>
+    <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
+      >The switch was replaced</summary
+    >
+    <div class="pb-3">
+      <Check
+        does="A new switch is in place of the old one."
+        done={at.value('set.replaced') === true}
+        disabled={!at.open}
+        onconfirm={(done) => at.put('set.replaced', done)}
+      />
+    </div>
+  </details>
   {#if set.tries.length || set.found_pa}<Tries {set} />{/if}
   {#if set.learned}<p class="text-sm">{set.learned}</p>{/if}
   {#if set.tries.length && at.open && !correcting}
     <details>
-      <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
+      <summary
+        class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
         >Correct a reading</summary
       >
       <ul class="grid gap-1">
         {#each set.tries as each, index (each.entry)}
           <li>
-            <button type="button" class="btn min-h-12 w-full justify-between" onclick={() => (correcting = each.entry)}>
+            <button
+              type="button"
+              class="btn min-h-12 w-full justify-between"
+              onclick={() => (correcting = each.entry)}
+            >
               <span>Look {index + 1}</span>
-              <span class="figure">{pressure(each.cut_in_gauge_pa)} / {pressure(each.cut_out_gauge_pa)}</span>
+              <span class="figure"
+                >{pressure(each.cut_in_gauge_pa)} / {pressure(each.cut_out_gauge_pa)}</span
+              >
             </button>
           </li>
         {/each}

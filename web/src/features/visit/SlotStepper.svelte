@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Dimension } from '../../lib/units'
-  import Stepper from './Stepper.svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { Dimension } from '../../domain/units'
+  import Stepper from '../../ui/Stepper.svelte'
+  import type { Slot, VisitState } from '../../domain/visit.svelte'
 
   /** A figure of the visit in its stepper: shown as refused, waiting or kept; a change corrects what stands there. */
   let {
@@ -14,7 +14,7 @@
     shut = false,
   }: {
     state: VisitState
-    slot: string
+    slot: Slot
     title: string
     dimension: Dimension
     start?: number | null

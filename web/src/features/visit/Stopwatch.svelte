@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { typing } from '../../lib/typing'
-  import type { VisitState } from './visit.svelte'
-  import { holdWatch, readWatch, type Watch } from './watch'
+  import { typing } from '../../ui/typing'
+  import type { VisitState } from '../../domain/visit.svelte'
+  import { holdWatch, readWatch, type Watch } from '../../domain/stopwatch'
 
   /** Click to click: one big button, or Space. It keeps going when the page is closed; laps are kept as they end. */
   let { state: at }: { state: VisitState } = $props()
@@ -19,7 +19,9 @@
     holdWatch(at.id, next)
   }
   const seconds = $derived(watch ? Math.max(now - watch.since, 0) / 1000 : 0)
-  const shown = $derived(`${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`)
+  const shown = $derived(
+    `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`,
+  )
 
   function press() {
     const since = Date.now()
@@ -30,7 +32,8 @@
     } else hold({ running: true, since, rest: passed })
   }
   function key(event: KeyboardEvent) {
-    const control = event.target instanceof HTMLElement && event.target.closest('button, a, summary')
+    const control =
+      event.target instanceof HTMLElement && event.target.closest('button, a, summary')
     if (event.code !== 'Space' || event.repeat || typing(event) || control || !at.open) return
     event.preventDefault()
     press()
@@ -57,4 +60,6 @@
     >Stop the watch, keep the laps</button
   >
 {/if}
-{#each at.faultsAt('lap') as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
+{#each at.faultsAt('lap') as fault (fault.message)}<p class="text-sm text-error">
+    {fault.message}
+  </p>{/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import type { VisitState } from './visit.svelte'
+  import type { VisitState } from '../../domain/visit.svelte'
 
   /** A test that is not always made: folded, with its fields, its faults and one button. */
   let {
@@ -26,8 +26,14 @@
   <summary class="flex min-h-14 cursor-pointer items-center font-bold">{title}</summary>
   <div class="grid gap-2 pb-3">
     {@render children()}
-    {#each at.faultsAt(slot) as fault (fault.message)}<p class="text-sm text-error">{fault.message}</p>{/each}
-    <button type="button" class="btn min-h-14 btn-primary" disabled={!at.open || !ready} onclick={onkeep}>{keep}</button
+    {#each at.faultsAt(slot) as fault (fault.message)}<p class="text-sm text-error">
+        {fault.message}
+      </p>{/each}
+    <button
+      type="button"
+      class="btn min-h-14 btn-primary"
+      disabled={!at.open || !ready}
+      onclick={onkeep}>{keep}</button
     >
   </div>
 </details>

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Schemas } from '../../lib/api/client'
-  import { preferences } from '../../lib/preferences.svelte'
-  import { parts } from '../../lib/units'
-  import { eighths } from './turns'
+  import type { Schemas } from '../../api/client'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { parts } from '../../domain/units'
+  import { eighths } from '../../domain/turns'
 
   /** What was found and every look since as a bar between cut-in and cut-out, against the two target lines; the one to come is
    * dashed. */
@@ -11,7 +11,9 @@
   const MOST = 6
   let width = $state(360)
   const looks = $derived([
-    ...(set.found_pa ? [{ key: 'found', says: 'found', low: set.found_pa[0]!, high: set.found_pa[1]! }] : []),
+    ...(set.found_pa
+      ? [{ key: 'found', says: 'found', low: set.found_pa[0]!, high: set.found_pa[1]! }]
+      : []),
     ...set.tries.map((each) => ({
       key: each.entry,
       says:
@@ -38,11 +40,26 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={TALL} role="img" aria-label="{looks.length} looks against the two targets" class="block">
+  <svg
+    {width}
+    height={TALL}
+    role="img"
+    aria-label="{looks.length} looks against the two targets"
+    class="block"
+  >
     {#each [set.target_out_gauge_pa, set.target_in_gauge_pa] as target, at (at)}
-      <path d="M40 {y(target)}H{width}" stroke="var(--color-secondary)" stroke-width="2" stroke-dasharray="2 5" />
-      <text x="34" y={y(target) + 4.5} text-anchor="end" class="figure text-[13px]" fill="var(--color-base-content)"
-        >{number(target)}</text
+      <path
+        d="M40 {y(target)}H{width}"
+        stroke="var(--color-secondary)"
+        stroke-width="2"
+        stroke-dasharray="2 5"
+      />
+      <text
+        x="34"
+        y={y(target) + 4.5}
+        text-anchor="end"
+        class="figure text-[13px]"
+        fill="var(--color-base-content)">{number(target)}</text
       >
     {/each}
     {#each bars as bar, at (bar.key)}
@@ -58,8 +75,12 @@
         <text x={x(at)} y={y(bar.high) - 5}>{number(bar.high)}</text>
         <text x={x(at)} y={y(bar.low) + 14}>{number(bar.low)}</text>
       </g>
-      <text x={x(at)} y={TALL - 4} text-anchor="middle" class="turns font-mono text-[13px]" fill="var(--color-neutral)"
-        >{bar.says}</text
+      <text
+        x={x(at)}
+        y={TALL - 4}
+        text-anchor="middle"
+        class="turns font-mono text-[13px]"
+        fill="var(--color-neutral)">{bar.says}</text
       >
     {/each}
     {#if coming}

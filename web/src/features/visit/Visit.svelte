@@ -1,25 +1,25 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte'
-  import TopBar from '../../lib/controls/TopBar.svelte'
-  import type { System } from '../../lib/units'
+  import TopBar from '../../ui/TopBar.svelte'
+  import type { System } from '../../domain/units'
   import { route } from '../../router'
   import Board from '../decide/Board.svelte'
-  import { DecideState } from '../decide/decide.svelte'
-  import Clash from './Clash.svelte'
+  import { BoardState } from '../../domain/board.svelte'
+  import ClashBox from './Clash.svelte'
   import HandOver from './HandOver.svelte'
   import MakeSafe from './MakeSafe.svelte'
   import Prove from './Prove.svelte'
   import Rail from './Rail.svelte'
   import Read from './Read.svelte'
   import SetSwitch from './SetSwitch.svelte'
-  import { STEPS, VisitState, type Step } from './visit.svelte'
+  import { STEPS, VisitState, type Step } from '../../domain/visit.svelte'
 
   const at = $derived(new VisitState((route.params as { id: string }).id))
   const view = $derived(at.view)
   const here = $derived(STEPS.indexOf(at.step))
   const next = $derived(STEPS[here + 1])
   const system = $derived(at.visit?.system.id)
-  const table = $derived(at.step === 'decide' && system ? new DecideState(system) : undefined)
+  const board = $derived(at.step === 'decide' && system ? new BoardState(system) : undefined)
   const BODY = { safe: MakeSafe, read: Read, set: SetSwitch, prove: Prove, hand_over: HandOver }
   const Body = $derived(at.step === 'decide' ? undefined : BODY[at.step])
   const held = $derived(at.waiting.length + at.photos.length)
@@ -54,12 +54,12 @@
   }
   async function setUnits(units: System) {
     await at.setUnits(units)
-    await table?.ask()
+    await board?.ask()
   }
 </script>
 
 <svelte:head><title>{at.visit?.system.name ?? 'Visit'} · Zero Dip</title></svelte:head>
-<div class="flex min-h-dvh flex-col {table ? 'lg:h-dvh' : ''}" aria-busy={held > 0}>
+<div class="flex min-h-dvh flex-col {board ? 'lg:h-dvh' : ''}" aria-busy={held > 0}>
   <TopBar onunits={setUnits}>
     {#snippet crumbs()}
       {#if at.visit}
@@ -72,7 +72,7 @@
   </TopBar>
   {#if at.visit && view}
     <Rail state={at} ongo={go} />
-    {#if at.clash}<Clash state={at} />{/if}
+    {#each at.clashes as clash (clash.entry + clash.slot)}<ClashBox state={at} {clash} />{/each}
     {#if at.offline}
       <p role="status" class="flex items-center gap-3 bg-[var(--zd-sand)] px-4 py-2 text-sm">
         <span class="flex-1"
@@ -88,12 +88,16 @@
     {/if}
     {#if !at.visit.open}<p class="px-4 py-2 font-bold">This visit is closed.</p>
     {:else if !at.visit.may_change}<p class="px-4 py-2 font-bold">You may look only.</p>{/if}
-    {#if table}
-      <Board {table} onnext={decided} />
+    {#if board}
+      <Board {board} onnext={decided} />
     {:else}
       <main class="mx-auto grid w-full max-w-2xl content-start gap-4 px-4 py-4">
-        <h1 bind:this={heading} tabindex="-1" class="text-2xl font-bold outline-none">{view.rail[here]?.title}</h1>
-        {#if view.cautions[at.step]}<p class="text-sm font-bold text-error">{view.cautions[at.step]}</p>{/if}
+        <h1 bind:this={heading} tabindex="-1" class="text-2xl font-bold outline-none">
+          {view.rail[here]?.title}
+        </h1>
+        {#if view.cautions[at.step]}<p class="text-sm font-bold text-error">
+            {view.cautions[at.step]}
+          </p>{/if}
         <Body state={at} />
         {#if next}
           <button type="button" class="btn min-h-14 btn-lg" onclick={() => go(next)}

@@ -1,0 +1,39 @@
+import { api, outcome, type Problem, type Schemas } from './client'
+
+/** Who is signed in. `known` is false until the server has been asked. */
+class Session {
+  known = $state(false)
+  /** Once entered, the pages stay: a session that ends in between must not take what is typed with it. */
+  entered = $state(false)
+  current = $state<Schemas['SessionOut']>({ signed_in: false, name: '', demo: false })
+
+  async ask() {
+    const { data } = await outcome(api.GET('/api/session'))
+    if (data) this.#enter(data)
+    this.known = true
+  }
+  async signIn(username: string, password: string): Promise<Problem | undefined> {
+    return this.#entered(await outcome(api.POST('/api/session', { body: { username, password } })))
+  }
+  async enterDemo(): Promise<Problem | undefined> {
+    return this.#entered(await outcome(api.POST('/api/session/demo')))
+  }
+  async signOut() {
+    await outcome(api.DELETE('/api/session'))
+    location.assign('/')
+  }
+  /** Called when the server says that the session has ended: what is typed stays, the sign-in page comes up over it. */
+  ended() {
+    this.current = { ...this.current, signed_in: false }
+  }
+  #enter(session: Schemas['SessionOut']) {
+    this.current = session
+    this.entered ||= session.signed_in
+  }
+  #entered({ data, problem }: Awaited<ReturnType<typeof outcome<Schemas['SessionOut']>>>) {
+    if (data) this.#enter(data)
+    return problem
+  }
+}
+
+export const session = new Session()

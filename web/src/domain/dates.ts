@@ -1,0 +1,6 @@
+/** A day as people write it here: Nov 25, 2026. */
+export const day = (at: string | Date) =>
+  new Date(at).toLocaleDateString([], { dateStyle: 'medium' })
+
+/** The core's seconds since 1970 as a date. */
+export const dateOf = (seconds: number) => new Date(seconds * 1000)

@@ -1,0 +1,75 @@
+import type { SystemFile } from '../api/client'
+import { editable, typed, type Entered } from './quantity'
+import { text, unitFor, type Dimension, type System } from './units'
+
+/** Reading and changing a system file by path ("system.tanks.0.volume_m3"), without ever changing it in place. */
+type Plain = Record<string, unknown> | unknown[]
+
+export function valueAt(file: unknown, path: string): unknown {
+  return path
+    .split('.')
+    .reduce<unknown>((part, step) => (part as Record<string, unknown> | null)?.[step], file)
+}
+
+/** The quantity at a path, to read; a dash where there is none. */
+export function figureAt(
+  file: unknown,
+  path: string,
+  dimension: Dimension,
+  system: System,
+): string {
+  const value = valueAt(file, path)
+  return typeof value === 'number' ? text(value, dimension, system) : '–'
+}
+
+function replaced(part: unknown, steps: string[], value: unknown): unknown {
+  const [step, ...rest] = steps
+  if (step === undefined) return value
+  const copy: Plain = Array.isArray(part) ? [...part] : { ...(part as object) }
+  const slot = copy as Record<string, unknown>
+  slot[step] = replaced(slot[step], rest, value)
+  return copy
+}
+
+export function withValue(file: SystemFile, path: string, value: unknown): SystemFile {
+  return replaced(file, path.split('.'), value) as SystemFile
+}
+
+const allEntered = (file: SystemFile): Record<string, Entered> => file.entered ?? {}
+
+/** What was typed at a path, where it is known. */
+export const enteredAt = (file: SystemFile, path: string): Entered | undefined =>
+  allEntered(file)[path]
+
+/** The file without what was typed at a path and below it: for parts that are exchanged or taken out as a whole. */
+export function withoutEntered(file: SystemFile, path: string): SystemFile {
+  const kept = Object.entries(allEntered(file)).filter(
+    ([at]) => at !== path && !at.startsWith(path + '.'),
+  )
+  return { ...file, entered: Object.fromEntries(kept) }
+}
+
+/** What the field shows: the text as typed where it was typed in these units, else the value converted. */
+export function shownAt(
+  file: SystemFile,
+  path: string,
+  dimension: Dimension,
+  system: System,
+): string {
+  return editable(valueAt(file, path), unitFor(dimension, system), enteredAt(file, path))
+}
+
+/** The file with a text typed at a path. A number is kept both as typed and in SI; anything else is kept as it is, for
+ * the server to refuse by name, so that nothing typed is lost. */
+export function typedAt(
+  file: SystemFile,
+  path: string,
+  text: string,
+  dimension: Dimension,
+  system: System,
+): SystemFile {
+  const { value, unit } = typed(text, dimension, system)
+  const changed = withValue(withoutEntered(file, path), path, value)
+  if (typeof value !== 'number') return changed
+  return { ...changed, entered: { ...allEntered(changed), [path]: { text: text.trim(), unit } } }
+}

@@ -1,0 +1,34 @@
+import practice from '../../api/generated/practice.gen.json'
+import type { System } from '../units'
+
+/** Kinds and options in a technician's words. */
+export const KIND_WORDS: Record<string, string> = {
+  well_bladder: 'Well, bladder tank',
+  well_air: 'Well, air-over-water tank',
+  cistern: 'Cistern or rainwater',
+  boosted: 'Boosted supply',
+  compressor: 'Compressor',
+  tankless: 'Tankless pump',
+}
+
+export const OPTION_WORDS: Record<string, string> = {
+  ...KIND_WORDS,
+  two_below: 'usual',
+  two_to_three_below: 'usual, wider',
+  five_below: 'wide',
+  computed: 'computed',
+  two: 'two nuts',
+  one: 'one screw',
+  points: 'two set-point screws',
+  constant: 'one flow, measured',
+  rated_point: 'one flow at one pressure',
+  curve: 'head–flow curve',
+  submersible: 'submersible, in the water',
+  surface: 'on the surface',
+}
+
+const PRACTICE_WORDS: Record<System, Record<string, Record<string, string>>> = practice
+
+/** The words of a field's options: of the practice as the core has them, in the units chosen. */
+export const optionWords = (name: string, system: System): Record<string, string> =>
+  PRACTICE_WORDS[system][name] ?? OPTION_WORDS

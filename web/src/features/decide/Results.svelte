@@ -1,0 +1,45 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client'
+
+  let { results }: { results: Schemas['Result'][] } = $props()
+  const [first, ...rest] = $derived(results)
+  /** Number and unit apart, so that the number can be large. */
+  function split(text: string): [string, string] {
+    const found = /^(-?[\d.,]+)\s?(.*)$/.exec(text)
+    return found ? [found[1]!, found[2]!] : [text, '']
+  }
+</script>
+
+{#snippet opened(result: Schemas['Result'])}
+  <div class="pb-2 text-sm">
+    {#if result.formula}<p>{result.formula}</p>{/if}
+    <p class="mt-1 text-neutral">{result.source}</p>
+  </div>
+{/snippet}
+
+{#snippet figure(result: Schemas['Result'], size: string)}
+  {@const [number, unit] = split(result.text)}
+  <span class="block text-sm">{result.title}</span>
+  <span class="figure {unit || /\d/.test(number) ? size : 'text-lg'}" data-result={result.id}
+    >{number}</span
+  >
+  <span class="font-mono text-sm">{unit}</span>
+  {#if result.note}<span class="text-sm whitespace-nowrap">{result.note}</span>{/if}
+{/snippet}
+
+{#if first}
+  <details class="rounded-box bg-[var(--zd-sand)] px-4 py-2">
+    <summary class="cursor-pointer list-none">{@render figure(first, 'text-5xl')}</summary>
+    {@render opened(first)}
+  </details>
+{/if}
+<div class="grid grid-cols-2 gap-x-4 py-2">
+  {#each rest as result (result.id)}
+    <details class="min-w-0 open:col-span-2">
+      <summary class="min-h-12 cursor-pointer list-none py-1 leading-tight"
+        >{@render figure(result, 'text-3xl')}</summary
+      >
+      {@render opened(result)}
+    </details>
+  {/each}
+</div>
