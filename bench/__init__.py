@@ -1,1 +1,2 @@
-"""Benchmarks: each prints figures measured in one run. `bench/run` lists and runs them; nothing here is a test."""
+"""Benchmarks: each prints figures measured in one run. `bench/run` lists and runs them; nothing
+here is a test."""

@@ -1,11 +1,12 @@
-"""`decide` per call, in plain Python, for each demo system. Goal: under 2 ms for wells, under 5 ms for any kind."""
+"""`decide` per call, in plain Python, for each demo system. Goal: under 2 ms for wells, under 5 ms
+for any kind."""
 
 import statistics
 import time
 
-from plants.demo import SITES
-from zerodip.decide import decide
-from zerodip.document import read_document
+from sites.demo import SITES
+from zerodip.decide.judge import decide
+from zerodip.fileformat.document import read_document
 
 
 def milliseconds(call: object, count: int = 400) -> tuple[float, float]:
@@ -26,7 +27,9 @@ def main() -> None:
             middle, high = milliseconds(lambda d=document: decide(d.system, d.settings, d.practice))
             name, kind = document.system.name, document.system.kind
             goal = 2 if kind.startswith("well") else 5
-            print(f"{name:22} {kind:12} median {middle:.2f} ms  p95 {high:.2f} ms  (goal {goal} ms)")
+            print(
+                f"{name:22} {kind:12} median {middle:.2f} ms  p95 {high:.2f} ms  (goal {goal} ms)"
+            )
 
 
 if __name__ == "__main__":

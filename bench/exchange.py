@@ -1,5 +1,5 @@
-"""An archive of 5,000 systems with a visit each: read and cut up, checked step by step, taken in one transaction, which is
-rolled back."""
+"""An archive of 5,000 systems with a visit each: read and cut up, checked step by step, taken in
+one transaction, which is rolled back."""
 
 import copy
 import json
@@ -14,13 +14,13 @@ import django
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 django.setup()
 
-from django.db import transaction  # noqa: E402 (Django must be set up first)
-from exchange import services  # noqa: E402
-from exchange.exporting import archive  # noqa: E402
-from exchange.scopes import scope_for_actor  # noqa: E402
+from django.db import transaction
 
-from people.models import Membership  # noqa: E402
-from people.policies import Actor  # noqa: E402
+from accounts.models import Membership
+from accounts.permissions import Actor
+from exchange import services
+from exchange.exporter import archive
+from exchange.scopes import scope_for_actor
 
 SITES, EACH = 100, 50
 
@@ -52,7 +52,8 @@ def grown(small: dict[str, Any]) -> dict[str, Any]:
 
 
 def main() -> None:
-    """Prints the time of each part, and the slowest step: the longest that a person waits to cancel."""
+    """Prints the time of each part, and the slowest step: the longest that a person waits to
+    cancel."""
     member = Membership.objects.get(user__username="demo")
     actor = Actor(member.user)
     scope = scope_for_actor(actor, "workspaces", member.workspace_id)
@@ -70,7 +71,9 @@ def main() -> None:
         marks.append(time.perf_counter())
         read, checked, taken = (after - before for before, after in pairwise(marks))
         print(
-            f"{len(data) / 1e6:.0f} MB: read in {read:.1f} s, {of.total:,} pieces checked in {checked:.0f} s", end=" "
+            f"{len(data) / 1e6:.0f} MB: read in {read:.1f} s, {of.total:,} pieces checked in"
+            f" {checked:.0f} s",
+            end=" ",
         )
         print(f"({len(steps) - 1} steps, slowest {max(steps):.2f} s), taken in {taken:.0f} s")
         transaction.set_rollback(True)

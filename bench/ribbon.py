@@ -1,4 +1,5 @@
-"""From a pointer's move to the redrawn ribbon, in headless Chromium, through the real server. Goal: p95 50 ms.
+"""From a pointer's move to the redrawn ribbon, in headless Chromium, through the real server. Goal:
+p95 50 ms.
 
 Each move is timed from the event to the first frame after the band's outline has changed.
 """

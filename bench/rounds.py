@@ -1,5 +1,6 @@
-"""Rounds with 2,000 systems and 20,000 visits on record: what the server takes for the three answers that the page is made of,
-and in how many queries. Goal 150 ms together. Everything is made inside a transaction that is rolled back."""
+"""Rounds with 2,000 systems and 20,000 visits on record: what the server takes for the three
+answers that the page is made of, and in how many queries. Goal 150 ms together. Everything is made
+inside a transaction that is rolled back."""
 
 import os
 import statistics
@@ -12,39 +13,47 @@ import django
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 django.setup()
 
-from django.conf import settings  # noqa: E402 (Django must be set up first)
-from django.db import connection, transaction  # noqa: E402
-from django.test import Client  # noqa: E402
-from django.utils import timezone  # noqa: E402
-from visits.models import Outlook, Visit  # noqa: E402
+from django.conf import settings
+from django.db import connection, transaction
+from django.test import Client
+from django.utils import timezone
 
-from people.models import Membership, Role, User, Workspace  # noqa: E402
-from plants.models import Site, System  # noqa: E402
+from accounts.models import Membership, Role, User, Workspace
+from sites.models import Site, System
+from visits.models import NextCheck, Visit
 
 SITES, SYSTEMS, VISITS = 100, 2000, 20000
-PARTS = ("/api/rounds", "/api/outlook", "/api/visits")
+PARTS = ("/api/rounds", "/api/next-checks", "/api/visits")
 
 
 def fill(user: User) -> None:
-    """Copies of the demo's systems, on sites of their own, each with ten visits and an outlook."""
+    """Copies of the demo's systems, on sites of their own, ten visits and a next check each."""
     like, now = list(System.objects.all()[:10]), timezone.now()
     workspace = Workspace.objects.create(name="Many systems")
     Membership.objects.create(user=user, workspace=workspace, role=Role.TECHNICIAN)
-    sites = Site.objects.bulk_create(Site(workspace=workspace, name=f"Site {k}") for k in range(SITES))
+    sites = Site.objects.bulk_create(
+        Site(workspace=workspace, name=f"Site {k}") for k in range(SITES)
+    )
     systems = System.objects.bulk_create(
         System(
             site=sites[k % SITES],
             name=f"System {k}",
             document=like[k % len(like)].document,
-            glance=like[k % len(like)].glance,
+            summary=like[k % len(like)].summary,
         )
         for k in range(SYSTEMS)
     )
     Visit.objects.bulk_create(
-        Visit(system=systems[k % SYSTEMS], opened_by=user, closed_at=now if k % 50 else None) for k in range(VISITS)
+        Visit(system=systems[k % SYSTEMS], opened_by=user, closed_at=now if k % 50 else None)
+        for k in range(VISITS)
     )
-    Outlook.objects.bulk_create(
-        Outlook(system=system, last_at=now, due_at=now + timedelta(days=k % 400 - 30), drifting={"us": []})
+    NextCheck.objects.bulk_create(
+        NextCheck(
+            system=system,
+            last_at=now,
+            due_at=now + timedelta(days=k % 400 - 30),
+            drifting={"us": []},
+        )
         for k, system in enumerate(systems)
     )
 

@@ -16,9 +16,20 @@ def served() -> Iterator[str]:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    words = [sys.executable, "-m", "gunicorn", "config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "4"]
+    words = [
+        sys.executable,
+        "-m",
+        "gunicorn",
+        "config.wsgi",
+        "--bind",
+        f"127.0.0.1:{port}",
+        "--threads",
+        "4",
+    ]
     words += ["--keep-alive", "30", "--log-level", "error"]
-    process = subprocess.Popen(words, env={**os.environ, "DJANGO_SETTINGS_MODULE": "bench.settings"})
+    process = subprocess.Popen(
+        words, env={**os.environ, "DJANGO_SETTINGS_MODULE": "bench.settings"}
+    )
     try:
         for _ in range(200):
             try:

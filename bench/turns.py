@@ -1,6 +1,7 @@
-"""A fleet of made-up switches set in different ways, in one run: tries (power-offs) until both points are called set, and how
-many of those truly lie within ±1 psi. Goals at 0.7 psi noise: ours median 2, nine in ten within 3, no limit passed, at most 60 % of
-the tries of a fixed 2.0 psi a turn, at least 95 % truly set."""
+"""A fleet of made-up switches set in different ways, in one run: tries (power-offs) until both
+points are called set, and how many of those truly lie within ±1 psi. Goals at 0.7 psi noise: ours
+median 2, nine in ten within 3, no limit passed, at most 60 % of the tries of a fixed 2.0 psi a
+turn, at least 95 % truly set."""
 
 import random
 import statistics
@@ -8,8 +9,8 @@ import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
-from zerodip.turns.belief import CLASSES, CUT_IN, CUT_OUT, believed, read, turned
-from zerodip.turns.plan import Goal, next_step
+from zerodip.switch.belief import CLASSES, CUT_IN, CUT_OUT, predict, prior, update
+from zerodip.switch.planner import Goal, next_step
 from zerodip.units import PSI
 
 FLEET, MOST = 5000, 25
@@ -17,7 +18,8 @@ FLEET, MOST = 5000, 25
 
 @dataclass
 class Switch:
-    """One switch of the fleet, in psi: true points, slopes, backlash on reversal, drift of the differential with each try."""
+    """One switch of the fleet, in psi: true points, slopes, backlash on reversal, drift of the
+    differential with each try."""
 
     chance: random.Random
     noise: float
@@ -46,14 +48,21 @@ class Switch:
 
     def _effective(self, nut: int, turns: float) -> float:
         if turns * self.last[nut] < 0:
-            turns -= self.backlash * (1 if turns > 0 else -1) * min(1.0, abs(turns) / max(self.backlash, 1e-9))
+            turns -= (
+                self.backlash
+                * (1 if turns > 0 else -1)
+                * min(1.0, abs(turns) / max(self.backlash, 1e-9))
+            )
         self.last[nut] = turns or self.last[nut]
         return turns
 
     def watch(self) -> tuple[float, float]:
         """What a person reads off the gauge for both points."""
         seen = [point + self.chance.gauss(0, self.noise) for point in (self.cut_in, self.cut_out)]
-        return round(seen[0] / self.rounds) * self.rounds, round(seen[1] / self.rounds) * self.rounds
+        return (
+            round(seen[0] / self.rounds) * self.rounds,
+            round(seen[1] / self.rounds) * self.rounds,
+        )
 
     @property
     def right(self) -> bool:
@@ -62,7 +71,8 @@ class Switch:
 
 
 def _between(value: float, least: float, most: float) -> float:
-    """Slopes of real springs have an end: range nuts 1 to 5.5 psi a turn, differential nuts 1.2 to 7.5."""
+    """Slopes of real springs have an end: range nuts 1 to 5.5 psi a turn, differential nuts 1.2 to
+    7.5."""
     return min(max(value, least), most)
 
 
@@ -94,7 +104,7 @@ def ours(switch: Switch, order: str = "together") -> tuple[int, int]:
     """Tries and watches, by the belief."""
     noise = (switch.noise**2 + switch.rounds**2 / 12) ** 0.5 * PSI
     seen = switch.watch()
-    belief = believed(CLASSES["two"], seen[0] * PSI, seen[1] * PSI, noise)
+    belief = prior(CLASSES["two"], seen[0] * PSI, seen[1] * PSI, noise)
     goal = Goal(
         cut_in_pa=switch.target[0] * PSI,
         cut_out_pa=switch.target[1] * PSI,
@@ -108,17 +118,18 @@ def ours(switch: Switch, order: str = "together") -> tuple[int, int]:
             break
         if step.do == "turn":
             switch.turn(*step.turns)
-            belief = turned(belief, step.turns)
+            belief = predict(belief, step.turns)
             tries += 1
         seen = switch.watch()
         watches += 1
         for point in (CUT_IN, CUT_OUT):
-            belief = read(belief, point, seen[point] * PSI, noise)
+            belief = update(belief, point, seen[point] * PSI, noise)
     return tries, watches
 
 
 def _by_ratio(switch: Switch, learn: bool, per_turn: float, order: str) -> tuple[int, int]:
-    """The rules of thumb: a fixed psi a turn, or the last ratio; they stop when both readings look right."""
+    """The rules of thumb: a fixed psi a turn, or the last ratio; they stop when both readings look
+    right."""
     slopes = [per_turn, per_turn]
     seen, tries = switch.watch(), 0
     while tries < MOST:
@@ -169,11 +180,15 @@ def main() -> None:
             right = sum(s.right for s in switches) / FLEET
             passed = sum(s.passed for s in switches)
             print(
-                f"  {name:24} tries: median {statistics.median(tries):.0f}, 90 % {tries[FLEET * 9 // 10]}, mean {means[name]:.2f}; "
-                f"in three {three:.1%}; truly set {right:.1%}; limits passed {passed}; "
-                f"watches {statistics.mean(w for _, w in counted):.1f}; {taken:.2f} ms a step"
+                f"  {name:24} tries: median {statistics.median(tries):.0f}, 90 %"
+                f" {tries[FLEET * 9 // 10]}, mean {means[name]:.2f}; in three {three:.1%}; truly"
+                f" set {right:.1%}; limits passed {passed}; watches"
+                f" {statistics.mean(w for _, w in counted):.1f}; {taken:.2f} ms a step"
             )
-        print(f"  ours against fixed 2.0: {means['ours'] / means['fixed 2.0 psi a turn']:.0%} of its tries (goal 60 %)")
+        print(
+            f"  ours against fixed 2.0: {means['ours'] / means['fixed 2.0 psi a turn']:.0%} of its"
+            " tries (goal 60 %)"
+        )
 
 
 if __name__ == "__main__":

@@ -4,10 +4,12 @@ from django.http import HttpRequest
 from django.urls import path
 from ninja import NinjaAPI
 
+from accounts.auth import SignedIn
 from config import urls
-from people.auth import SignedIn
 
-empty = NinjaAPI(title="empty", auth=SignedIn(), docs_url=None, openapi_url=None, urls_namespace="empty")
+empty = NinjaAPI(
+    title="empty", auth=SignedIn(), docs_url=None, openapi_url=None, urls_namespace="empty"
+)
 
 
 @empty.post("/empty")

@@ -24,12 +24,12 @@ def decide(name: str, picture: str = "ribbon") -> Callable[[Page], None]:
     return steps
 
 
-def weigh(name: str, tab: str, shown: str) -> Callable[[Page], None]:
+def compare(name: str, tab: str, shown: str) -> Callable[[Page], None]:
     """Opens Decide and weighs other ways."""
 
     def steps(page: Page) -> None:
         decide(name)(page)
-        page.get_by_role("group", name="Weigh other ways").get_by_role("button", name=tab).click()
+        page.get_by_role("group", name="Compare other ways").get_by_role("button", name=tab).click()
         page.get_by_test_id(shown).wait_for()
 
     return steps
@@ -37,7 +37,7 @@ def weigh(name: str, tab: str, shown: str) -> Callable[[Page], None]:
 
 def practice(page: Page) -> None:
     """Opens what the workspace holds to."""
-    page.get_by_role("link", name="Schools").click()
+    page.get_by_role("link", name="Practice").click()
     page.get_by_role("button", name="Keep this practice").wait_for()
 
 
@@ -56,7 +56,9 @@ def visit(page: Page) -> None:
 
 def go(page: Page, step: str) -> None:
     """Goes to a step of the visit."""
-    page.get_by_role("navigation", name="Steps of the visit").get_by_role("button", name=step).click()
+    page.get_by_role("navigation", name="Steps of the visit").get_by_role(
+        "button", name=step
+    ).click()
     page.get_by_role("heading", name=step, exact=True).wait_for()
 
 
@@ -98,7 +100,10 @@ def set_switch(page: Page) -> None:
             page.get_by_role("button", name="Log try 1").click()
             page.get_by_text("Learned of this switch").wait_for()
     page.get_by_role("heading", name="Switch, to").scroll_into_view_if_needed()
-    page.evaluate("scrollTo(0, document.querySelector('#switch-title').getBoundingClientRect().top + scrollY - 70)")
+    page.evaluate(
+        "scrollTo(0, document.querySelector('#switch-title').getBoundingClientRect().top + scrollY"
+        " - 70)"
+    )
 
 
 def prove(page: Page) -> None:
@@ -126,12 +131,12 @@ def past(page: Page) -> None:
 
 
 def hand_over(page: Page) -> None:
-    """The papers of a visit of the past, with a link for the customer."""
+    """The documents of a visit of the past, with a link for the customer."""
     past(page)
     if not page.get_by_text("Take it back").count():
         page.get_by_role("button", name="Make a link for the customer").click()
     page.get_by_text("Take it back").first.wait_for()
-    page.get_by_role("heading", name="Papers").scroll_into_view_if_needed()
+    page.get_by_role("heading", name="Documents").scroll_into_view_if_needed()
 
 
 def report(page: Page) -> None:
@@ -159,9 +164,9 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("kind-rainwater", LAPTOP, "cellar", decide("Glasshouse rainwater")),
     ("kind-compressor", LAPTOP, "day", decide("Workshop compressor")),
     ("kind-tankless", LAPTOP, "day", decide("Galley pump", "window")),
-    ("propose", LAPTOP, "day", weigh("Orchard house well", "Propose", "ways")),
-    ("schools", LAPTOP, "day", weigh("Potting-shed well", "Schools", "schools")),
-    ("sizes", PHONE, "day", weigh("Millrace cottage", "Sizes", "sized")),
+    ("propose", LAPTOP, "day", compare("Orchard house well", "Propose", "ways")),
+    ("ways", LAPTOP, "day", compare("Potting-shed well", "Ways", "ways-compared")),
+    ("sizes", PHONE, "day", compare("Millrace cottage", "Sizes", "sized")),
     ("practice", LAPTOP, "day", practice),
     ("visit-safe", PHONE, "day", make_safe),
     ("visit-set", PHONE, "cellar", set_switch),
@@ -177,7 +182,9 @@ def main(address: str) -> None:
         )
         for name, (width, height), theme, steps in PICTURES:
             phone = width < 600
-            context = browser.new_context(viewport={"width": width, "height": height}, has_touch=phone, is_mobile=phone)
+            context = browser.new_context(
+                viewport={"width": width, "height": height}, has_touch=phone, is_mobile=phone
+            )
             context.add_init_script(f"localStorage.setItem('zerodip.theme', '{theme}')")
             page = context.new_page()
             page.goto(address)
