@@ -6,12 +6,15 @@ let calls: string[]
 let open: boolean
 let signal: boolean
 let units: string
+/** Holds back the answer to a question, which is as things stood when it was asked. */
+let late: Promise<void> | undefined
 
 beforeEach(() => {
   localStorage.clear()
   vi.useFakeTimers()
   preferences.setUnits('us')
   ;[calls, open, signal, units] = [[], true, true, 'us']
+  late = undefined
   vi.stubGlobal('fetch', async (request: Request) => {
     const { pathname, searchParams } = new URL(request.url)
     const what = pathname.split('/').slice(3)[1] ?? 'visit'
@@ -26,13 +29,14 @@ beforeEach(() => {
       view: {
         place: 'hand_over',
         power: 'on',
-        safe: [],
+        make_safe: [],
         power_up: { id: 'power_up', done: false },
         read: [],
       },
       entries: [],
       photos: [],
     }
+    if (request.method === 'GET') await late
     return new Response(JSON.stringify(body), {
       status: 200,
       headers: { 'Content-Type': 'application/json' },
@@ -56,6 +60,16 @@ describe('closing a visit', () => {
     void at.put('found.gauge', 3e5, false)
     await at.close()
     expect(calls.slice(1)).toEqual(['PUT entries us', 'PUT closed us'])
+    expect(at.open).toBe(false)
+  })
+  it('stands, whatever a question asked before it says later', async () => {
+    const at = await opened()
+    let answer = () => {}
+    late = new Promise((done) => (answer = done))
+    const poll = at.load()
+    await at.close()
+    answer()
+    await poll
     expect(at.open).toBe(false)
   })
   it('is not done while something waits without signal, and nothing is lost', async () => {

@@ -238,6 +238,7 @@ export class VisitState {
     await this.sendPhotos()
     await this.flush()
     if (this.waiting.length || this.photos.length) return
+    this.#asked++
     const params = { path: { visit_id: this.id }, query: { units: preferences.units } }
     const { data, problem } = await outcome(api.PUT('/api/visits/{visit_id}/closed', { params }))
     this.#hear(problem)
