@@ -3,6 +3,7 @@
   import { text, unitFor, fromSi, digits, type Dimension } from '../domain/units'
   import { gripPath, type BoardState, type GripId } from '../domain/board.svelte'
   import Grip from './Grip.svelte'
+  import Hatch from './Hatch.svelte'
   import {
     area,
     curve,
@@ -106,16 +107,7 @@
 >
   <svg {width} height={tall} class="block overflow-visible" data-testid="ribbon">
     <defs>
-      <pattern
-        id="dip-hatch"
-        width="8"
-        height="8"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <rect width="8" height="8" fill="var(--zd-dip)" />
-        <path d="M0 0v8" stroke="var(--color-error)" stroke-width="3" />
-      </pattern>
+      <Hatch id="dip-hatch" />
     </defs>
     <g class="text-[13px]" fill="var(--color-neutral)">
       <text x={frame.xs[0]} y="14" text-anchor="middle">Gauge, {units.pressure.symbol}</text>

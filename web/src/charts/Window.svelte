@@ -3,6 +3,7 @@
   import { digits, fromSi, text, unitFor } from '../domain/units'
   import { gripPath, type BoardState, type GripId } from '../domain/board.svelte'
   import Grip from './Grip.svelte'
+  import Hatch from './Hatch.svelte'
   import { spread } from './ribbon'
   import { heightsOn, niceScale, valueAtHeight } from './scale'
 
@@ -51,16 +52,7 @@
   >
     <svg {width} height={tall} class="block overflow-visible" data-testid="window">
       <defs>
-        <pattern
-          id="no-window"
-          width="8"
-          height="8"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <rect width="8" height="8" fill="var(--zd-dip)" />
-          <path d="M0 0v8" stroke="var(--color-error)" stroke-width="3" />
-        </pattern>
+        <Hatch id="no-window" />
       </defs>
       <text x={left} y="14" text-anchor="middle" class="text-[13px]" fill="var(--color-neutral)"
         >Gauge, {pressure.symbol}</text
