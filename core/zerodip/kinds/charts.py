@@ -6,9 +6,9 @@ from typing import Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.limits import Limit
-from zerodip.kinds.scales import Scales, ribbon_scales
+from zerodip.kinds.scales import Scales, scale_around
 from zerodip.text.writer import Writer
-from zerodip.units import PSI
+from zerodip.units import PSI, unit_for
 
 __all__ = [
     "LEAST_GAP_PA",
@@ -23,6 +23,7 @@ __all__ = [
 ]
 
 LEAST_GAP_PA = 1 * PSI
+_LEAST_RUN_S, _NEVER_S = 20.0, 120.0  # the time scale at least, and where a run never ends
 _HIGHEST_PA, _LOWEST_PA = 300 * PSI, 1 * PSI
 
 
@@ -126,7 +127,8 @@ def scales_of(
     dimension: str,
     write: Writer,
 ) -> Scales:
-    """The scales for levels of which the first is cut-out and the last the lowest.
+    """The scales for levels of which the first is cut-out and the last the lowest. Room is left
+    above what is held and the run, so that a grip moved up stays on the scale.
 
     Args:
         levels: Levels, from cut-out down to the lowest.
@@ -139,14 +141,17 @@ def scales_of(
         The three scales.
     """
     on = tuple(levels)
-    return ribbon_scales(
-        gauges_pa=gauges_pa,
-        held_least_m3=held_least_m3,
-        held_m3=[level.held_m3 for level in on],
-        held_dimension=dimension,
-        before_s=on[-1].run_s or 0.0,
-        run_s=on[0].run_s,
-        units=write.system,
+    pressure, held, time = (
+        unit_for(each, write.system) for each in ("pressure", dimension, "duration")
+    )
+    top = held_least_m3 + 1.3 * (max(level.held_m3 for level in on) - held_least_m3)
+    before, run = min(on[-1].run_s or 0.0, 0.0), on[0].run_s
+    return Scales(
+        gauge=scale_around(*gauges_pa, pressure, 6),
+        held=scale_around(held_least_m3, max(top, held.factor), held, 4),
+        run=scale_around(
+            1.15 * before, max(1.25 * (_NEVER_S if run is None else run), _LEAST_RUN_S), time, 4
+        ),
     )
 
 

@@ -18,8 +18,10 @@ __all__ = [
     "highest_allowed_pa",
     "limits_of",
     "lowest_limit",
+    "rating",
 ]
 
+RATING = practice("never exceed the lowest rating")
 Bounds = Literal["cut_out", "cut_in"]
 NOT_COUNTED = (
     "A range of the switch itself, read by its own scale: nothing is hurt by the gauge's error."
@@ -138,6 +140,44 @@ def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float:
         Gauge pressure, Pa; infinity where no limit is known.
     """
     return min(_allowed(specs, figures, hurts=True), default=float("inf"))
+
+
+def rating(
+    id: str,
+    title: str,
+    plate: str,
+    at: Figure[Any],
+    allowed: Figure[Any],
+    error_why: str,
+    source: Source = RATING,
+) -> LimitSpec:
+    """The limit of a plate or a valve: cut-out must not pass it even for a moment, whatever the
+    gauge is off by.
+
+    Args:
+        id: Its id.
+        title: What it is called beside the scale.
+        plate: Where it is read, in words.
+        at: The limit itself, Pa gauge.
+        allowed: What the gauge may show, Pa gauge.
+        error_why: Why the gauge's error is counted.
+        source: Where it comes from.
+
+    Returns:
+        The limit.
+    """
+    return LimitSpec(
+        id=id,
+        title=title,
+        bounds="cut_out",
+        at=at,
+        allowed=allowed,
+        reason=f"Held at the {plate}, {at}, less {Figures.gauge_error_pa} for the gauge.",
+        source=source,
+        error_counted=True,
+        error_why=error_why,
+        hurts=True,
+    )
 
 
 SWITCH_HIGH = LimitSpec(

@@ -1,27 +1,17 @@
 """The limits of a compressor and its receivers, listed once."""
 
 from zerodip.kinds.compressor.figures import CompressorFigures as C
-from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec
+from zerodip.kinds.limits import RATING, SWITCH_HIGH, SWITCH_LOW, LimitSpec, rating
 from zerodip.rules.sources import practice
 
 __all__ = ["LIMITS"]
 
-_RATING = practice("never exceed the lowest rating")
 _COUNTED = "Whatever the gauge is off by, the plate is not passed at the click."
 _ERROR = f"less {C.gauge_error_pa} for the gauge."
 
 LIMITS = (
-    LimitSpec(
-        id="receiver",
-        title="plate",
-        bounds="cut_out",
-        at=C.receiver_max_pa,
-        allowed=C.receiver_allowed_pa,
-        reason=f"Held at the receiver plate, {C.receiver_max_pa}, {_ERROR}",
-        source=_RATING,
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
+    rating(
+        "receiver", "plate", "receiver plate", C.receiver_max_pa, C.receiver_allowed_pa, _COUNTED
     ),
     LimitSpec(
         id="compressor",
@@ -30,22 +20,19 @@ LIMITS = (
         at=C.compressor_max_pa,
         allowed=C.compressor_allowed_pa,
         reason=f"Held at the compressor's {C.compressor_max_pa}, {_ERROR}",
-        source=_RATING,
+        source=RATING,
         error_counted=True,
         error_why=_COUNTED,
         hurts=True,
     ),
-    LimitSpec(
-        id="valve",
-        title="valve",
-        bounds="cut_out",
-        at=C.relief_pa,
-        allowed=C.valve_allowed_pa,
-        reason=f"Held at the safety valve, {C.relief_pa}, {_ERROR}",
+    rating(
+        "valve",
+        "valve",
+        "safety valve",
+        C.relief_pa,
+        C.valve_allowed_pa,
+        _COUNTED,
         source=practice("and codes"),
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
     ),
     LimitSpec(
         id="relief",

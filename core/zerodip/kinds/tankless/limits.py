@@ -1,26 +1,19 @@
 """The limits of a tankless pump, listed once."""
 
-from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec
+from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec, rating
 from zerodip.kinds.tankless.figures import TanklessFigures as T
-from zerodip.rules.sources import AFFINITY, practice
+from zerodip.rules.sources import AFFINITY
 
 __all__ = ["LIMITS"]
 
 LIMITS = (
-    LimitSpec(
-        id="accumulator",
-        title="accumulator",
-        bounds="cut_out",
-        at=T.accumulator_max_pa,
-        allowed=T.accumulator_allowed_pa,
-        reason=(
-            f"Held at the accumulator's plate, {T.accumulator_max_pa}, less {T.gauge_error_pa} for"
-            " the gauge."
-        ),
-        source=practice("never exceed the lowest rating"),
-        error_counted=True,
-        error_why="Whatever the gauge is off by, the plate is not passed.",
-        hurts=True,
+    rating(
+        "accumulator",
+        "accumulator",
+        "accumulator's plate",
+        T.accumulator_max_pa,
+        T.accumulator_allowed_pa,
+        "Whatever the gauge is off by, the plate is not passed.",
     ),
     LimitSpec(
         id="dead-head",

@@ -1,64 +1,27 @@
 """The limits of a water system, listed once."""
 
-from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec
+from zerodip.kinds.limits import SWITCH_HIGH, SWITCH_LOW, LimitSpec, rating
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.rules.sources import IPC_604_8, PUMP_LINE, practice
 
 __all__ = ["LIMITS"]
 
-_RATING = practice("never exceed the lowest rating")
 _COUNTED = "Whatever the gauge is off by, the rating is not passed."
 _ERROR = f"less {W.gauge_error_pa} for the gauge."
 
 LIMITS = (
-    LimitSpec(
-        id="relief",
-        title="relief",
-        bounds="cut_out",
-        at=W.relief_pa,
-        allowed=W.relief_allowed_pa,
-        reason=f"Held at the relief valve, {W.relief_pa}, {_ERROR}",
+    rating(
+        "relief",
+        "relief",
+        "relief valve",
+        W.relief_pa,
+        W.relief_allowed_pa,
+        _COUNTED,
         source=practice("and codes"),
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
     ),
-    LimitSpec(
-        id="tank",
-        title="tank",
-        bounds="cut_out",
-        at=W.tank_max_pa,
-        allowed=W.tank_allowed_pa,
-        reason=f"Held at the tank plate, {W.tank_max_pa}, {_ERROR}",
-        source=_RATING,
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
-    ),
-    LimitSpec(
-        id="pipe",
-        title="pipe",
-        bounds="cut_out",
-        at=W.pipe_max_pa,
-        allowed=W.pipe_allowed_pa,
-        reason=f"Held at the pipe's rating, {W.pipe_max_pa}, {_ERROR}",
-        source=_RATING,
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
-    ),
-    LimitSpec(
-        id="pump",
-        title="pump",
-        bounds="cut_out",
-        at=W.pump_max_pa,
-        allowed=W.pump_allowed_pa,
-        reason=f"Held at the pump's rating, {W.pump_max_pa}, {_ERROR}",
-        source=_RATING,
-        error_counted=True,
-        error_why=_COUNTED,
-        hurts=True,
-    ),
+    rating("tank", "tank", "tank plate", W.tank_max_pa, W.tank_allowed_pa, _COUNTED),
+    rating("pipe", "pipe", "pipe's rating", W.pipe_max_pa, W.pipe_allowed_pa, _COUNTED),
+    rating("pump", "pump", "pump's rating", W.pump_max_pa, W.pump_allowed_pa, _COUNTED),
     SWITCH_HIGH,
     LimitSpec(
         id="dead-head",
