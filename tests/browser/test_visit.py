@@ -76,7 +76,7 @@ class Nuts:
         self.cut_out += 2.2 * first + 2.7 * second
 
     def seen(self) -> tuple[str, str]:
-        return tuple(f"{round(2 * point) / 2:g}" for point in (self.cut_in, self.cut_out))  # type: ignore[return-value]
+        return f"{round(2 * self.cut_in) / 2:g}", f"{round(2 * self.cut_out) / 2:g}"
 
 
 def _turns(said: str, nut: str) -> float:

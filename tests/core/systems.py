@@ -20,6 +20,7 @@ from zerodip.kinds.water.pumps import ConstantFlow, CurvePoint, HeadCurve, Pump,
 from zerodip.physics.bladder_tank import Bank, Vessel
 from zerodip.physics.simulation import WaterStore
 from zerodip.units import PSI, to_si
+from zerodip.visit.log import Record
 
 GAL, GPM, FT = to_si(1, "gal"), to_si(1, "gpm"), to_si(1, "ft")
 SEA_LEVEL = 101325.0
@@ -141,3 +142,10 @@ def file(**changes: Any) -> dict[str, Any]:
             part = part[int(step)] if step.isdigit() else part.setdefault(step, {})
         part[int(last) if last.isdigit() else last] = value
     return made
+
+
+def entries(*pairs: tuple[str, Any], at: str = "") -> list[Record]:
+    """Records of a visit by slot and value, in order; one after the other, or all at one time."""
+    return [
+        Record(str(k), slot, value, at=at or f"{k:04}") for k, (slot, value) in enumerate(pairs)
+    ]

@@ -38,10 +38,9 @@ from zerodip.rules.sources import practice
 from zerodip.text.figure import Reading, figure
 from zerodip.text.writer import Writer
 from zerodip.units import PSI
-from zerodip.visit.log import Record
 from zerodip.visit.view import visit_view
 
-from .systems import compressor, system, tankless
+from .systems import compressor, entries, system, tankless
 
 CORE = Path(zerodip.__file__).parent
 ASKERS = [
@@ -221,9 +220,7 @@ def test_a_new_kind_goes_through_everything_by_its_line_in_the_registry(
         None,
     )
     look = {"first": 0, "second": 0, "cut_in_gauge_pa": 25 * PSI, "cut_out_gauge_pa": 55 * PSI}
-    records = [
-        Record(id="1", slot="try", value=look, supersedes=None, at="2030-01-01T00:00:00Z", by="T")
-    ]
+    records = entries(("try", look), at="2030-01-01T00:00:00Z")
     view = visit_view(stand_tank, records)
     assert (view.set.do, view.prove.tests) == ("watch", ())
     told = report(stand_tank, records)

@@ -17,15 +17,14 @@ from zerodip.kinds.registry import figures_for
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Tank
 from zerodip.units import PSI
-from zerodip.visit.log import Record, log_of
+from zerodip.visit.log import log_of
 from zerodip.visit.steps.set_switch import set_view
 
-from .systems import GAL, compressor, system
+from .systems import GAL, compressor, entries, system
 
 RATING = st.floats(60, 160)
 ERROR = st.floats(0, 4)
 FEW = settings(max_examples=60, deadline=None, derandomize=True)
-AT = "2030-01-01T00:00:00Z"
 
 
 def well(tank: float, relief: float, pipe: float, switch: float, pump: float) -> System:
@@ -126,16 +125,12 @@ def test_no_turn_is_planned_past_a_rating_as_this_gauge_shows_it(
     of, practice = made(*plates), Practice(gauge_error_pa=error * PSI)  # type: ignore[operator]
     hard = min(upper(decide(of, at(40 * PSI, air), practice), hurting=True))
     wanted = at(max(hard, 40 * PSI), air)
-    values = {
-        "found.cut_in": 30 * PSI,
-        "found.cut_out": found * PSI,
-        "gauge.low": low * PSI,
-    }
-    rows = [
-        Record(id=slot, slot=slot, value=value, supersedes=None, at=AT, by="")
-        for slot, value in values.items()
-    ]
-    view = set_view(figures_for(of, wanted, practice), log_of(rows), "us")
+    log = log_of(
+        entries(
+            ("found.cut_in", 30 * PSI), ("found.cut_out", found * PSI), ("gauge.low", low * PSI)
+        )
+    )
+    view = set_view(figures_for(of, wanted, practice), log, "us")
     if view.do == "turn" and view.expect_out_pa is not None:
         middle, spread = view.expect_out_pa  # two standard deviations
         assert middle + 2 * spread <= hard - low * PSI + 1

@@ -21,29 +21,17 @@ from zerodip.rules.engine import run
 from zerodip.switch.belief import CLASSES, CUT_IN, CUT_OUT, prior
 from zerodip.switch.learned import learned_from, learned_of, slopes_of
 from zerodip.units import PSI, from_si, to_si
-from zerodip.visit.log import Log, Record, log_of
+from zerodip.visit.log import Log, log_of
 from zerodip.visit.steps.set_switch import belief_of, set_view
 
-from .systems import GAL, system
+from .systems import GAL, entries, system
 from .systems import settings as psi_settings
 
 EIGHT = [3 * PSI, 0.3 * PSI, 3 * PSI, 0.3 * PSI, 0.0, 0.1 * PSI, 2 * PSI, 0.2 * PSI]
 
 
 def found_log() -> Log:
-    values = {"found.cut_in": 30 * PSI, "found.cut_out": 50 * PSI}
-    rows = [
-        {
-            "id": slot,
-            "slot": slot,
-            "value": value,
-            "supersedes": None,
-            "at": "2030-01-01T00:00:00Z",
-            "by": "",
-        }
-        for slot, value in values.items()
-    ]
-    return log_of([Record(**row) for row in rows])
+    return log_of(entries(("found.cut_in", 30 * PSI), ("found.cut_out", 50 * PSI)))
 
 
 @pytest.mark.parametrize("nuts", ["one", "two", "points"])

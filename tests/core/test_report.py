@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import pytest
 
+from tests.core import systems
 from tests.core.systems import air_settings, compressor, file, tankless
 from zerodip.decide.judge import decide
 from zerodip.documents.label import label_of
@@ -20,10 +21,7 @@ WELL = read_document(file())
 
 
 def entries(*records: tuple[str, object]) -> list[Record]:
-    return [
-        Record(str(k), slot, value, at="2026-11-25T10:00:00+00:00")
-        for k, (slot, value) in enumerate(records)
-    ]
+    return systems.entries(*records, at="2026-11-25T10:00:00+00:00")
 
 
 def _left(document: Document) -> Settings:

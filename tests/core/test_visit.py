@@ -16,11 +16,7 @@ from zerodip.visit.steps.make_safe import make_safe_steps, power_state
 from zerodip.visit.validation import check_record
 from zerodip.visit.view import VisitAsked, VisitView, visit_view
 
-from .systems import GAL, GPM, SEA_LEVEL, air_settings, compressor, file
-
-
-def entries(*pairs: tuple[str, Any]) -> list[Record]:
-    return [Record(str(k), slot, value, at=f"{k:04}") for k, (slot, value) in enumerate(pairs)]
+from .systems import GAL, GPM, SEA_LEVEL, air_settings, compressor, entries, file
 
 
 def document(**changes: Any) -> Document:
@@ -173,8 +169,10 @@ def test_the_air_step_says_how_much_how_long_and_what_a_low_find_means() -> None
     assert low.target_gauge_pa == pytest.approx(37 * PSI)
     assert view(("air.left", 38 * PSI)).air.right  # type: ignore[union-attr]
     lost = document(system__found={"last_pre_charge_gauge_pa": 38 * PSI, "last_years_ago": 2.0})
-    assert "usual" in view(("found.pre_charge", 36 * PSI), of=lost).air.means  # type: ignore[union-attr]
-    assert "leak" in view(("found.pre_charge", 9 * PSI), of=lost).air.means  # type: ignore[union-attr]
+    for found, word in ((36, "usual"), (9, "leak")):
+        air = view(("found.pre_charge", found * PSI), of=lost).air
+        assert air is not None
+        assert word in air.means
 
 
 def test_a_gauge_that_reads_low_moves_the_targets_as_shown() -> None:
