@@ -6,7 +6,6 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
@@ -15,18 +14,31 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.CreateModel(
-            name='AuditEvent',
+            name="AuditEvent",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('action', models.CharField(max_length=40)),
-                ('about', models.CharField(blank=True, max_length=60)),
-                ('detail', models.JSONField(default=dict)),
-                ('actor', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("action", models.CharField(max_length=40)),
+                ("about", models.CharField(blank=True, max_length=60)),
+                ("detail", models.JSONField(default=dict)),
+                (
+                    "actor",
+                    models.ForeignKey(
+                        null=True,
+                        on_delete=django.db.models.deletion.SET_NULL,
+                        related_name="+",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-at'],
-                'indexes': [models.Index(fields=['about', '-at'], name='events_about')],
+                "ordering": ["-at"],
+                "indexes": [models.Index(fields=["about", "-at"], name="events_about")],
             },
         ),
     ]

@@ -6,53 +6,115 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('accounts', '0001_initial'),
+        ("accounts", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Import',
+            name="Import",
             fields=[
-                ('id', models.UUIDField(editable=False, primary_key=True, serialize=False)),
-                ('made_at', models.DateTimeField(auto_now_add=True)),
-                ('name', models.CharField(max_length=120)),
-                ('state', models.CharField(choices=[('checking', 'Checking'), ('ready', 'Ready'), ('taken', 'Taken'), ('done', 'Done')], default='checking', max_length=8)),
-                ('total', models.PositiveIntegerField(default=0)),
-                ('done', models.PositiveIntegerField(default=0)),
-                ('made_by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('workspace', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='imports', to='accounts.workspace')),
+                ("id", models.UUIDField(editable=False, primary_key=True, serialize=False)),
+                ("made_at", models.DateTimeField(auto_now_add=True)),
+                ("name", models.CharField(max_length=120)),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[
+                            ("checking", "Checking"),
+                            ("ready", "Ready"),
+                            ("taken", "Taken"),
+                            ("done", "Done"),
+                        ],
+                        default="checking",
+                        max_length=8,
+                    ),
+                ),
+                ("total", models.PositiveIntegerField(default=0)),
+                ("done", models.PositiveIntegerField(default=0)),
+                (
+                    "made_by",
+                    models.ForeignKey(
+                        null=True,
+                        on_delete=django.db.models.deletion.SET_NULL,
+                        related_name="+",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
+                (
+                    "workspace",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="imports",
+                        to="accounts.workspace",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-made_at'],
+                "ordering": ["-made_at"],
             },
         ),
         migrations.CreateModel(
-            name='Piece',
+            name="Piece",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.PositiveIntegerField()),
-                ('kind', models.CharField(max_length=8)),
-                ('path', models.CharField(max_length=60)),
-                ('line', models.PositiveIntegerField(default=0)),
-                ('name', models.CharField(blank=True, max_length=80)),
-                ('site', models.PositiveIntegerField(null=True)),
-                ('item', models.UUIDField(null=True)),
-                ('raw', models.JSONField(null=True)),
-                ('change', models.CharField(blank=True, choices=[('added', 'Added'), ('changed', 'Changed'), ('same', 'Same'), ('refused', 'Refused')], max_length=8)),
-                ('says', models.CharField(blank=True, max_length=200)),
-                ('faults', models.JSONField(default=list)),
-                ('prepared', models.JSONField(null=True)),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='pieces', to='exchange.import')),
+                (
+                    "id",
+                    models.BigAutoField(
+                        auto_created=True, primary_key=True, serialize=False, verbose_name="ID"
+                    ),
+                ),
+                ("number", models.PositiveIntegerField()),
+                ("kind", models.CharField(max_length=8)),
+                ("path", models.CharField(max_length=60)),
+                ("line", models.PositiveIntegerField(default=0)),
+                ("name", models.CharField(blank=True, max_length=80)),
+                ("site", models.PositiveIntegerField(null=True)),
+                ("item", models.UUIDField(null=True)),
+                ("raw", models.JSONField(null=True)),
+                (
+                    "change",
+                    models.CharField(
+                        blank=True,
+                        choices=[
+                            ("added", "Added"),
+                            ("changed", "Changed"),
+                            ("same", "Same"),
+                            ("refused", "Refused"),
+                        ],
+                        max_length=8,
+                    ),
+                ),
+                ("says", models.CharField(blank=True, max_length=200)),
+                ("faults", models.JSONField(default=list)),
+                ("prepared", models.JSONField(null=True)),
+                (
+                    "of",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="pieces",
+                        to="exchange.import",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['number'],
-                'indexes': [models.Index(fields=['of', 'change', 'number'], name='exchange_pi_of_id_8f219a_idx'), models.Index(fields=['of', 'kind', 'item'], name='exchange_pi_of_id_5afeba_idx'), models.Index(fields=['of', 'kind', 'site', 'name'], name='exchange_pi_of_id_b29428_idx')],
-                'constraints': [models.UniqueConstraint(fields=('of', 'number'), name='one_piece_per_number')],
+                "ordering": ["number"],
+                "indexes": [
+                    models.Index(
+                        fields=["of", "change", "number"], name="exchange_pi_of_id_8f219a_idx"
+                    ),
+                    models.Index(
+                        fields=["of", "kind", "item"], name="exchange_pi_of_id_5afeba_idx"
+                    ),
+                    models.Index(
+                        fields=["of", "kind", "site", "name"], name="exchange_pi_of_id_b29428_idx"
+                    ),
+                ],
+                "constraints": [
+                    models.UniqueConstraint(fields=("of", "number"), name="one_piece_per_number")
+                ],
             },
         ),
     ]

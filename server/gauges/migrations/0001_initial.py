@@ -5,26 +5,32 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('accounts', '0001_initial'),
+        ("accounts", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Gauge',
+            name="Gauge",
             fields=[
-                ('id', models.UUIDField(editable=False, primary_key=True, serialize=False)),
-                ('data', models.JSONField()),
-                ('checked_on', models.DateField(null=True)),
-                ('retired', models.BooleanField(default=False)),
-                ('version', models.PositiveIntegerField(default=1)),
-                ('workspace', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='gauges', to='accounts.workspace')),
+                ("id", models.UUIDField(editable=False, primary_key=True, serialize=False)),
+                ("data", models.JSONField()),
+                ("checked_on", models.DateField(null=True)),
+                ("retired", models.BooleanField(default=False)),
+                ("version", models.PositiveIntegerField(default=1)),
+                (
+                    "workspace",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        related_name="gauges",
+                        to="accounts.workspace",
+                    ),
+                ),
             ],
             options={
-                'ordering': ['data__name', 'pk'],
+                "ordering": ["data__name", "pk"],
             },
         ),
     ]

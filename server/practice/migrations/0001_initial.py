@@ -5,21 +5,29 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('accounts', '0001_initial'),
+        ("accounts", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='WorkspacePractice',
+            name="WorkspacePractice",
             fields=[
-                ('workspace', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, primary_key=True, related_name='practice', serialize=False, to='accounts.workspace')),
-                ('practice', models.JSONField()),
-                ('sizes_m3', models.JSONField(null=True)),
-                ('version', models.PositiveIntegerField(default=1)),
+                (
+                    "workspace",
+                    models.OneToOneField(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        primary_key=True,
+                        related_name="practice",
+                        serialize=False,
+                        to="accounts.workspace",
+                    ),
+                ),
+                ("practice", models.JSONField()),
+                ("sizes_m3", models.JSONField(null=True)),
+                ("version", models.PositiveIntegerField(default=1)),
             ],
         ),
     ]

@@ -5,21 +5,29 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('sites', '0001_initial'),
-        ('visits', '0001_initial'),
+        ("sites", "0001_initial"),
+        ("visits", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Outlook',
+            name="Outlook",
             fields=[
-                ('system', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, primary_key=True, related_name='outlook', serialize=False, to='sites.system')),
-                ('last_at', models.DateTimeField()),
-                ('due_at', models.DateTimeField(null=True)),
-                ('leaves_at', models.DateTimeField(null=True)),
-                ('drifting', models.JSONField(default=dict)),
+                (
+                    "system",
+                    models.OneToOneField(
+                        on_delete=django.db.models.deletion.CASCADE,
+                        primary_key=True,
+                        related_name="outlook",
+                        serialize=False,
+                        to="sites.system",
+                    ),
+                ),
+                ("last_at", models.DateTimeField()),
+                ("due_at", models.DateTimeField(null=True)),
+                ("leaves_at", models.DateTimeField(null=True)),
+                ("drifting", models.JSONField(default=dict)),
             ],
         ),
     ]

@@ -4,15 +4,14 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('visits', '0002_outlook'),
+        ("visits", "0002_outlook"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='visit',
-            name='document',
+            model_name="visit",
+            name="document",
             field=models.JSONField(null=True),
         ),
     ]

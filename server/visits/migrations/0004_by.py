@@ -5,35 +5,34 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('visits', '0003_document'),
+        ("visits", "0003_document"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='entry',
-            name='by',
-            field=models.CharField(blank=True, default='', max_length=150),
+            model_name="entry",
+            name="by",
+            field=models.CharField(blank=True, default="", max_length=150),
         ),
         migrations.AddField(
-            model_name='visit',
-            name='by',
-            field=models.CharField(blank=True, default='', max_length=150),
+            model_name="visit",
+            name="by",
+            field=models.CharField(blank=True, default="", max_length=150),
         ),
         migrations.AlterField(
-            model_name='entry',
-            name='made_at',
+            model_name="entry",
+            name="made_at",
             field=models.DateTimeField(default=django.utils.timezone.now),
         ),
         migrations.AlterField(
-            model_name='photo',
-            name='made_at',
+            model_name="photo",
+            name="made_at",
             field=models.DateTimeField(default=django.utils.timezone.now),
         ),
         migrations.AlterField(
-            model_name='visit',
-            name='opened_at',
+            model_name="visit",
+            name="opened_at",
             field=models.DateTimeField(default=django.utils.timezone.now),
         ),
     ]

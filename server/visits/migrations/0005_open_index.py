@@ -5,16 +5,17 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('sites', '0001_initial'),
-        ('visits', '0004_by'),
+        ("sites", "0001_initial"),
+        ("visits", "0004_by"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddIndex(
-            model_name='visit',
-            index=models.Index(condition=models.Q(('closed_at', None)), fields=['system'], name='visits_left_open'),
+            model_name="visit",
+            index=models.Index(
+                condition=models.Q(("closed_at", None)), fields=["system"], name="visits_left_open"
+            ),
         ),
     ]

@@ -1,4 +1,5 @@
-"""What was learned of the nuts is kept by class of switch and by nut; what Rounds shows of past visits is the next check."""
+"""What was learned of the nuts is kept by class of switch and by nut; what Rounds shows of past
+visits is the next check."""
 
 import django.db.models.deletion
 from django.db import migrations, models
@@ -9,8 +10,11 @@ from zerodip.switch.learned import learned_from
 
 
 def by_nut(apps, schema_editor):
-    """Numbers in the order of the nuts become slopes by nut, for the switch that the system's file had then."""
-    for visit in apps.get_model("visits", "Visit").objects.exclude(learned=[]).select_related("system"):
+    """Numbers in the order of the nuts become slopes by nut, for the switch that the system's file
+    had then."""
+    for visit in (
+        apps.get_model("visits", "Visit").objects.exclude(learned=[]).select_related("system")
+    ):
         file = visit.document or visit.system.document
         switch = (file["system"].get("switch") or {}).get("nuts") or "two"
         known = switch if switch in CLASSES else "two"
