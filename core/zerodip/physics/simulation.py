@@ -6,10 +6,10 @@ changing, the level reaching a set point or the bottom, the start lag ending. No
 through in small time steps.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from functools import cached_property
-from itertools import pairwise
+from functools import cache, cached_property, partial
+from itertools import accumulate, pairwise
 from typing import NamedTuple, Protocol
 
 from zerodip.physics.bladder_tank import Bank, pressure_abs_pa, water_m3
@@ -156,16 +156,19 @@ def simulate(
 
 
 class _State:
+    """Counts in spans, not in times of day, so that equal cycles have exactly equal levels."""
+
     def __init__(self, plant: Store, water: float, pump: str) -> None:
         self.plant, self.water, self.pump = plant, water, pump
-        self.time, self.delivers_at = 0.0, plant.start_lag_s if pump == STARTING else 0.0
+        self.time, self.lag_s = 0.0, plant.start_lag_s if pump == STARTING else 0.0
         self.phases: list[Phase] = []
+        self.to_full_s = cache(partial(_seconds_to_full, plant))
 
     def advance(self, draw: float, end: float) -> None:
         """One event further: a phase until the next one, or a change of pump state on the spot."""
         if self.pump == RUNNING:
             return self._run(draw, end)
-        if self.pump == STARTING and self.time >= self.delivers_at:
+        if self.pump == STARTING and self.lag_s <= 0:
             self.pump = RUNNING
             return None
         return self._drain(draw, end)
@@ -174,21 +177,20 @@ class _State:
         stop = self.plant.on_m3 if self.pump == OFF else 0.0
         fall = max(self.water - stop, 0.0)
         if self.pump == OFF and fall <= _CLOSE and draw > 0:
-            self.pump, self.delivers_at = STARTING, self.time + self.plant.start_lag_s
+            self.pump, self.lag_s = STARTING, self.plant.start_lag_s
             return
-        until = self.time + (fall / draw if draw > 0 and fall > _CLOSE else FOREVER)
-        lag_end = self.delivers_at if self.pump == STARTING else FOREVER
-        dry = self.water <= _CLOSE and draw > 0
-        self._to(
-            min(until, lag_end, end), self._drained(draw, min(until, lag_end, end)), draw, dry=dry
-        )
-
-    def _drained(self, draw: float, until: float) -> float:
-        return max(self.water - draw * (until - self.time), 0.0)
+        fall_s = fall / draw if draw > 0 and fall > _CLOSE else FOREVER
+        lag_s = self.lag_s if self.pump == STARTING else FOREVER
+        span = min(fall_s, lag_s, end - self.time)
+        water = stop if span == fall_s else max(self.water - draw * span, 0.0)
+        self.lag_s -= span if self.pump == STARTING else 0.0
+        until = end if span == end - self.time else self.time + span
+        self._to(until, water, draw, dry=self.water <= _CLOSE and draw > 0)
 
     def _run(self, draw: float, end: float) -> None:
         fill, off = self.plant.fill, self.plant.off_m3
-        if self.water >= off - _CLOSE and fill.flows_m3_s[-1] > draw:
+        reaches = fill.flows_m3_s[-1] > draw
+        if self.water >= off - _CLOSE and reaches:
             self.pump = OFF
             return
         net = fill.flows_m3_s[piece_of(fill, self.water)] - draw
@@ -196,8 +198,7 @@ class _State:
             held = min(self.plant.balance_gauge_pa(draw), fill.gauges_pa[0])
             self._to(end, 0.0, draw, dry=True, dry_gauge=held)
             return
-        reaches = fill.flows_m3_s[-1] > draw
-        full_at = self.time + (fill_seconds(fill, self.water, off, draw) if reaches else FOREVER)
+        full_at = self.time + (self.to_full_s(self.water, draw) if reaches else FOREVER)
         if full_at <= end:
             self._to(full_at, off, draw)
             self.pump = OFF
@@ -226,6 +227,10 @@ class _State:
             Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge)
         )
         self.time, self.water = until, water
+
+
+def _seconds_to_full(plant: Store, water: float, draw: float) -> float:
+    return fill_seconds(plant.fill, water, plant.off_m3, draw)
 
 
 def _piece_ahead(fill: FillLine, water: float, draw: float) -> int | None:
@@ -283,12 +288,13 @@ def trail(plant: Store, phases: tuple[Phase, ...], points: int = 300) -> Trail:
     Source: The phases' own exponentials.
     """
     each = max(2, min(10, points // max(len(phases), 1)))
-    pairs = [pair for phase in phases for pair in _sampled(plant, phase, each)]
+    gauge_at = cache(lambda held: round(plant.gauge_at(held), 0))  # equal cycles, equal levels
+    lines = [_line(plant, gauge_at, phase, each) for phase in phases]
     spans = _spans([phase for phase in phases if phase.pump != OFF])
     dips = _spans([phase for phase in phases if phase.dry and phase.pump != RUNNING])
     return Trail(
-        times_s=tuple(round(t, 2) for t, _ in pairs),
-        gauges_pa=tuple(round(g, 0) for _, g in pairs),
+        times_s=tuple(round(time, 2) for times, _ in lines for time in times),
+        gauges_pa=tuple(gauge for _, gauges in lines for gauge in gauges),
         pump_spans_s=spans,
         dip_spans_s=dips,
         starts=sum(1 for before, phase in pairwise(phases) if _starts(before, phase)),
@@ -296,37 +302,42 @@ def trail(plant: Store, phases: tuple[Phase, ...], points: int = 300) -> Trail:
     )
 
 
-def _sampled(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
+Line = tuple[list[float], list[float]]
+
+
+def _line(plant: Store, gauge_at: Callable[[float], float], phase: Phase, count: int) -> Line:
+    """Times (s) and gauge pressures (Pa) of one phase, equally many."""
+    ends = [phase.start_s, phase.end_s]
     if phase.dry:
-        return [(phase.start_s, phase.dry_gauge_pa), (phase.end_s, phase.dry_gauge_pa)]
+        return ends, [phase.dry_gauge_pa] * 2
     if phase.water_start_m3 == phase.water_end_m3:
-        held = plant.gauge_at(phase.water_start_m3)
-        return [(phase.start_s, held), (phase.end_s, held)]
+        return ends, [gauge_at(phase.water_start_m3)] * 2
     # Many short phases are drawn with straight times: on a strip their curve is finer than the
     # line.
-    if count > 5 and phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3:
-        return _filling(plant, phase, count)
-    times, waters = (phase.start_s, phase.end_s), (phase.water_start_m3, phase.water_end_m3)
-    return [
-        (t, plant.gauge_at(w))
-        for t, w in zip(_even(*times, count), _even(*waters, count), strict=True)
-    ]
+    fills = phase.pump == RUNNING and phase.water_end_m3 > phase.water_start_m3
+    if count > 5 and fills:
+        times, waters = _filling(plant.fill, phase, count)
+    else:
+        times = _even(phase.start_s, phase.end_s, count)
+        waters = _even(phase.water_start_m3, phase.water_end_m3, count)
+    return times, [gauge_at(water) for water in waters]
 
 
 def _even(first: float, last: float, count: int) -> list[float]:
     return [first + (last - first) * k / (count - 1) for k in range(count)]
 
 
-def _filling(plant: Store, phase: Phase, count: int) -> list[tuple[float, float]]:
-    """Along the fill table, at about `count` of its joints."""
-    way = pieces(plant.fill, phase.water_start_m3, phase.water_end_m3)
-    stride, time, water = max(1, len(way) // count), phase.start_s, phase.water_start_m3
-    points = [(time, plant.gauge_at(water))]
-    for at, piece in enumerate(way, 1):
-        time, water = time + pieces_seconds([piece], phase.draw_m3_s), water + piece[0]
-        if at % stride == 0 and at < len(way):
-            points.append((min(time, phase.end_s), plant.gauge_at(water)))
-    return [*points, (phase.end_s, plant.gauge_at(phase.water_end_m3))]
+def _filling(fill: FillLine, phase: Phase, count: int) -> Line:
+    """Times (s) and levels (m³) along the fill table, at about `count` of its joints."""
+    way = pieces(fill, phase.water_start_m3, phase.water_end_m3)
+    stride = max(1, len(way) // count)
+    times = accumulate(pieces_seconds([piece], phase.draw_m3_s) for piece in way)
+    waters = accumulate(piece[0] for piece in way)
+    joints = list(zip(times, waters, strict=True))[stride - 1 : -1 : stride]
+    return (
+        [phase.start_s, *(min(phase.start_s + t, phase.end_s) for t, _ in joints), phase.end_s],
+        [phase.water_start_m3, *(phase.water_start_m3 + w for _, w in joints), phase.water_end_m3],
+    )
 
 
 def _starts(before: Phase, phase: Phase) -> bool:
