@@ -16,10 +16,17 @@ export default ts.config(
       parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig },
     },
   },
-  {
-    // lib serves the features and never knows them
-    files: ['src/lib/**'],
-    rules: { 'no-restricted-imports': ['error', { patterns: ['**/features/**'] }] },
-  },
+  // From the outside in: features, charts and ui, domain, api; none knows what lies outside it.
+  ...Object.entries({
+    api: ['domain', 'ui', 'charts', 'features'],
+    domain: ['ui', 'charts', 'features'],
+    ui: ['charts', 'features'],
+    charts: ['features'],
+  }).map(([layer, outside]) => ({
+    files: [`src/${layer}/**`],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: outside.map((each) => `**/${each}/**`) }],
+    },
+  })),
   { rules: { 'svelte/no-navigation-without-resolve': 'off' } },
 )

@@ -16,7 +16,7 @@ from sites.api import router as sites
 from sites.decide_api import router as decide
 from visits.api import router as visits
 
-from .openapi import name_the_slots
+from .openapi import name_the_types
 
 __all__ = ["api"]
 
@@ -26,7 +26,7 @@ ROUTERS = (session, sites, decide, practice, members, gauges, visits, documents,
 class _Api(NinjaAPI):
     def get_openapi_schema(self, **options: Any) -> Any:
         """The description, with the slots named."""
-        return name_the_slots(super().get_openapi_schema(**options))
+        return name_the_types(super().get_openapi_schema(**options))
 
 
 api = _Api(

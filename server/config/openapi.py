@@ -1,25 +1,34 @@
-"""The API's description: as the framework writes it, with the slots of a visit as one named
-type."""
+"""The API's description: as the framework writes it, with the core's vocabularies as named
+types."""
 
 from typing import Any
 
+from zerodip.units import DIMENSIONS
 from zerodip.visit.validation import known_slots
 
-__all__ = ["name_the_slots"]
+__all__ = ["name_the_types"]
 
 
-def name_the_slots(description: dict[str, Any]) -> dict[str, Any]:
-    """The description in which every property `slot` is of the one type `Slot`."""
+def _words(title: str, description: str, among: list[str]) -> dict[str, Any]:
+    return {"title": title, "description": description, "type": "string", "enum": among}
+
+
+def name_the_types(description: dict[str, Any]) -> dict[str, Any]:
+    """The description in which a property called `slot` is a `Slot`, and one called
+    `dimension` a `Dimension`."""
     schemas = description["components"]["schemas"]
     for schema in schemas.values():
-        slot = schema.get("properties", {}).get("slot")
-        if slot is not None:
-            slot.clear()
-            slot["$ref"] = "#/components/schemas/Slot"
-    schemas["Slot"] = {
-        "title": "Slot",
-        "description": "What a record of a visit is about.",
-        "type": "string",
-        "enum": sorted(known_slots()),
-    }
+        for name, field in schema.get("properties", {}).items():
+            named = _type_of(name)
+            if named:
+                field.clear()
+                field["$ref"] = f"#/components/schemas/{named}"
+    schemas["Slot"] = _words("Slot", "What a record of a visit is about.", sorted(known_slots()))
+    schemas["Dimension"] = _words("Dimension", "What a figure measures.", list(DIMENSIONS))
     return description
+
+
+def _type_of(name: str) -> str:
+    if name == "slot":
+        return "Slot"
+    return "Dimension" if name.split("_")[-1] == "dimension" else ""

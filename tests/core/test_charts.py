@@ -110,7 +110,7 @@ def test_trip_and_highest_tap_are_marks_that_hold_nothing() -> None:
 def test_one_screw_takes_cut_in_along_and_stops_where_it_would_leave_the_scale() -> None:
     linked = ribbon(system(switch=Switch(nuts="one")), settings()).grips["cut_out"]
     apart = ribbon(system(), settings()).grips["cut_out"]
-    assert (linked.takes_along, apart.takes_along) == ("cut_in", "")
+    assert (linked.takes_along, apart.takes_along) == ("cut_in", None)
     assert linked.least_gauge_pa == pytest.approx(21 * PSI)
     assert apart.least_gauge_pa == pytest.approx(41 * PSI)
 

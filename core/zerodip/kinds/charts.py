@@ -49,6 +49,9 @@ class Mark:
     reason: str
 
 
+GripName = Literal["cut_out", "cut_in", "pre_charge"]
+
+
 @dataclass(frozen=True, kw_only=True)
 class Grip:
     """How far a grip may be dragged, Pa gauge, and why not further. `takes_along` names the setting
@@ -58,7 +61,7 @@ class Grip:
     most_gauge_pa: float
     least_reason: str
     most_reason: str
-    takes_along: str = ""
+    takes_along: GripName | None = None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { preferences } from '../domain/preferences.svelte'
-  import { text, unitFor, fromSi, digits, type Dimension } from '../domain/units'
+  import { text, unitFor, fromSi, digits } from '../domain/units'
   import { gripPath, type BoardState, type GripId } from '../domain/board.svelte'
   import Grip from './Grip.svelte'
   import Hatch from './Hatch.svelte'
@@ -28,7 +28,7 @@
   const air = $derived(ribbon.holds === 'air')
   const units = $derived({
     pressure: unitFor('pressure', preferences.units),
-    held: unitFor(ribbon.held_dimension as Dimension, preferences.units),
+    held: unitFor(ribbon.held_dimension, preferences.units),
     duration: unitFor('duration', preferences.units),
   })
   const frame = $derived<Frame>({
@@ -55,18 +55,8 @@
     ghost: ribbon.ghost.map((level) => heights(level, scales, frame)),
   })
   const dips = $derived(ribbon.dips ?? false)
-  const gripsY = $derived(
-    Object.fromEntries(GRIPS.map((grip) => [grip, gripHeight(grip)])) as Record<GripId, number>,
-  )
-  const pillsY = $derived.by(() => {
-    const ys = spread(
-      GRIPS.map((grip) => gripsY[grip]),
-      narrow ? 48 : 40,
-      frame.top,
-      frame.bottom,
-    )
-    return Object.fromEntries(GRIPS.map((grip, at) => [grip, ys[at]!])) as Record<GripId, number>
-  })
+  const gripsY = $derived(GRIPS.map(gripHeight))
+  const pillsY = $derived(spread(gripsY, narrow ? 48 : 40, frame.top, frame.bottom))
   const drawdown = $derived(ribbon.cut_out.held_m3 - ribbon.cut_in.held_m3)
   const marks = $derived(
     ribbon.marks.filter(
@@ -90,7 +80,7 @@
   }
   const gaugeOf = (grip: GripId) => ribbon[grip]?.gauge_pa ?? 0
   /** Whether a tick's number has room: the grips' own numbers stand beside the scale too. */
-  const clear = (y: number) => GRIPS.every((grip) => Math.abs(gripsY[grip] - y) > 11)
+  const clear = (y: number) => gripsY.every((grip) => Math.abs(grip - y) > 11)
   const middle = (a: number, b: number) => (a + b) / 2
   const tick = (value: number, unit: (typeof units)['pressure']) =>
     digits(fromSi(value, unit), { ...unit, decimals: 0 })
@@ -253,7 +243,7 @@
           x={middle(frame.xs[0], frame.xs[1])}
           y={labelHeight(levels, frame, 0, narrow ? 40 : 112)}
           class={narrow ? 'text-base' : 'text-xl'}
-          >{text(drawdown, ribbon.held_dimension as Dimension, preferences.units)}{narrow
+          >{text(drawdown, ribbon.held_dimension, preferences.units)}{narrow
             ? ''
             : ' per start'}</text
         >
@@ -268,13 +258,13 @@
       >
     </g>
 
-    {#each GRIPS as grip (grip)}
+    {#each GRIPS as grip, place (grip)}
       {@const brass = grip === 'pre_charge'}
       <Grip
         {board}
         {grip}
-        at={gripsY[grip]}
-        pill={pillsY[grip]}
+        at={gripsY[place]!}
+        pill={pillsY[place]!}
         axis={frame.xs[0]}
         {narrow}
         colour={brass ? 'var(--color-accent)' : 'var(--color-secondary)'}

@@ -2,14 +2,14 @@
   import type { Schemas } from '../api/client'
   import { dateOf, day } from '../domain/dates'
   import { preferences } from '../domain/preferences.svelte'
-  import { text, type Dimension } from '../domain/units'
+  import { text } from '../domain/units'
   import { plotted } from './trend'
 
   /** One figure over the visits, to read at arm's length; every point leads to its visit. The table says the same. */
   let { series, band }: { series: Schemas['Series']; band?: number | null } = $props()
   const TALL = 150
   let width = $state(360)
-  const dimension = $derived(series.dimension as Dimension)
+  const dimension = $derived(series.dimension)
   const say = (value: number) => text(value, dimension, preferences.units)
   const plot = $derived(plotted(series.points, band ?? null, width, TALL))
   const rows = $derived(series.points.toReversed())

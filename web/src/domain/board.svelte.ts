@@ -15,7 +15,7 @@ import { fromSi, snapped, unitFor, type Dimension, type System } from './units'
 import { uuid } from './uuid'
 import { dropDraft, readDraft, writeDraft } from './draft'
 
-export type GripId = 'cut_out' | 'cut_in' | 'pre_charge'
+export type GripId = NonNullable<Schemas['Grip']['takes_along']>
 export const GRIPS: GripId[] = ['cut_out', 'cut_in', 'pre_charge']
 export type WorkspacePractice = Schemas['PracticeOut']
 export const gripPath = (grip: GripId) => `settings.${grip}_gauge_pa`
@@ -159,7 +159,7 @@ export class BoardState {
     if (text === this.shown(gripPath(grip), 'pressure')) return
     const before = this.value(gripPath(grip))
     let file = typedAt(this.file, gripPath(grip), text, 'pressure', preferences.units)
-    const along = bounds.takes_along && gripPath(bounds.takes_along as GripId)
+    const along = bounds.takes_along && gripPath(bounds.takes_along)
     const other = along ? this.value(along) : undefined
     if (along && typeof before === 'number' && typeof other === 'number') {
       const moved = other + Number(valueAt(file, gripPath(grip))) - before

@@ -1,4 +1,4 @@
-import table from '../api/generated/fields.gen.json'
+import table from '../api/generated/fields.gen'
 import type { Dimension } from './units'
 
 /** A field's title, kind, dimension and options, from the table that the core writes. */
@@ -6,13 +6,15 @@ export interface Field {
   kind: 'quantity' | 'choice' | 'flag' | 'words' | 'part' | 'parts'
   title: string
   dimension: Dimension
-  options: string[]
+  options: readonly string[]
   optional: boolean
 }
 export type Owner = keyof typeof table
 
+const TABLE: Record<Owner, Record<string, Field>> = table
+
 export function fieldOf(owner: Owner, name: string): Field {
-  const found = (table[owner] as Record<string, unknown>)[name]
+  const found = TABLE[owner][name]
   if (!found) throw new Error(`no field ${owner}.${name}`)
-  return found as Field
+  return found
 }

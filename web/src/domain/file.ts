@@ -11,6 +11,18 @@ export function valueAt(file: unknown, path: string): unknown {
     .reduce<unknown>((part, step) => (part as Record<string, unknown> | null)?.[step], file)
 }
 
+/** The part at a path: an object's values by field; none where there is no object. */
+export function partAt(file: unknown, path: string): Record<string, unknown> {
+  const found = valueAt(file, path)
+  return typeof found === 'object' && found !== null ? { ...found } : {}
+}
+
+/** The parts of a list at a path; none where there is no list. */
+export function partsAt(file: unknown, path: string): Record<string, unknown>[] {
+  const found = valueAt(file, path)
+  return Array.isArray(found) ? found : []
+}
+
 /** The quantity at a path, to read; a dash where there is none. */
 export function figureAt(
   file: unknown,

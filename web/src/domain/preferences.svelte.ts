@@ -1,4 +1,4 @@
-import type { System } from './units'
+import { SYSTEMS, type System } from './units'
 
 export type Theme = 'day' | 'cellar'
 
@@ -20,7 +20,7 @@ function store(name: string, value: string) {
 /** Theme and units as this person last chose them on this device; a site's own units take over when it is opened. */
 class Preferences {
   theme = $state<Theme>(stored('zerodip.theme') === 'cellar' ? 'cellar' : 'day')
-  units = $state<System>((stored('zerodip.units') as System | null) ?? 'us')
+  units = $state<System>(SYSTEMS.find(({ id }) => id === stored('zerodip.units'))?.id ?? 'us')
 
   /** Whether single letters are commands: whoever dictates, or leans on the keys, can turn them off. */
   keys = $state(stored('zerodip.keys') !== 'off')

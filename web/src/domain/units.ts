@@ -1,8 +1,9 @@
-import table from '../api/generated/units.gen.json'
+import type { Schemas } from '../api/client'
+import table from '../api/generated/units.gen'
 
 /** Display and input only: every conversion is by the table that the core writes. */
 export type System = 'us' | 'metric' | 'kpa'
-export type Dimension = keyof typeof table.dimensions
+export type Dimension = Schemas['Dimension']
 export interface Unit {
   id: string
   symbol: string
@@ -12,8 +13,8 @@ export interface Unit {
   step: number
 }
 
-export const SYSTEMS = table.systems as { id: System; title: string }[]
-const UNITS = table.units as Record<string, Omit<Unit, 'id'>>
+export const SYSTEMS: readonly { id: System; title: string }[] = table.systems
+const UNITS: Record<string, Omit<Unit, 'id'>> = table.units
 
 export function unitFor(dimension: Dimension, system: System): Unit {
   return unitOf(table.dimensions[dimension][system])

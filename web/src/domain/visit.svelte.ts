@@ -122,10 +122,6 @@ export class VisitState {
     this.#keep([...this.waiting, { id: uuid(), slot, value, supersedes }])
     return this.flush()
   }
-  /** Confirms a step of making safe, or takes that back: each such word is kept, in order. */
-  confirm(step: string, done: boolean) {
-    return this.add(`safe.${step}` as Slot, done)
-  }
   /** Confirms something to see to, wherever it is recorded. */
   check(slot: Slot, done: boolean) {
     return slot.startsWith('safe.') ? this.add(slot, done) : this.put(slot, done)

@@ -6,7 +6,7 @@
     onchange,
   }: {
     label: string
-    options: { id: T; title: string }[]
+    options: readonly { id: T; title: string }[]
     value: T
     onchange: (value: T) => void
   } = $props()

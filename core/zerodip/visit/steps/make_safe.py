@@ -9,7 +9,7 @@ from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import AREA, ISOLATED, POWER_UP
 from zerodip.kinds.visit_parts import StepSpec
 from zerodip.visit.log import Log
-from zerodip.visit.slots import CONFIRMED
+from zerodip.visit.slots import CONFIRMED, confirmation
 
 __all__ = ["MakeSafeStep", "make_safe_steps", "power_state", "power_up"]
 
@@ -18,11 +18,12 @@ Power = Literal["unknown", "off", "on"]
 
 @dataclass(frozen=True, kw_only=True)
 class MakeSafeStep:
-    """One step: what to do, the caution that bites here, whether it is confirmed and still holds,
+    """One step: the slot where it is confirmed, what to do, the caution that bites here, whether it is confirmed and still holds,
     the step that it needs first (empty: none), and why it is shut (empty: open). `while_off`: it
     holds only until power is on again."""
 
     id: str
+    slot: str
     does: str
     caution: str
     done: bool
@@ -53,6 +54,7 @@ def _step(each: StepSpec, steps: tuple[StepSpec, ...], log: Log) -> MakeSafeStep
     shut = before is not None and not log.confirmed(before.id)
     return MakeSafeStep(
         id=each.id,
+        slot=confirmation(each.id).name,
         does=each.does,
         caution=each.caution,
         done=log.confirmed(each.id),
@@ -73,7 +75,13 @@ def power_up(log: Log) -> MakeSafeStep:
     """
     done = power_state(log) == "on"
     return MakeSafeStep(
-        id=POWER_UP.id, does=POWER_UP.does, caution=POWER_UP.caution, done=done, after="", shut=""
+        id=POWER_UP.id,
+        slot=confirmation(POWER_UP.id).name,
+        does=POWER_UP.does,
+        caution=POWER_UP.caution,
+        done=done,
+        after="",
+        shut="",
     )
 
 

@@ -13,13 +13,20 @@ from exchange.archive import archive_schema
 from zerodip import units
 from zerodip.documents.rules_page import rules_page
 from zerodip.fileformat.schema import document_schema, field_table
+from zerodip.kinds.registry import KINDS
 from zerodip.practice.ways import way_titles
+from zerodip.visit.slot_table import slot_table
 
 WEB = "web/src/api/generated"
 
 
 def _json(content: Any) -> str:
     return json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n"
+
+
+def _constant(content: Any) -> str:
+    """A table as a module, so that its names are types."""
+    return f"export default {_json(content).rstrip()} as const\n"
 
 
 def contract() -> dict[str, str]:
@@ -29,9 +36,13 @@ def contract() -> dict[str, str]:
         "docs/system.schema.json": _json(document_schema()),
         "docs/archive.schema.json": _json(archive_schema()),
         "docs/rules.md": rules_page(),
-        f"{WEB}/practice.gen.json": _json({system: way_titles(system) for system in units.SYSTEMS}),
-        f"{WEB}/units.gen.json": _json(units.table()),
-        f"{WEB}/fields.gen.json": _json(field_table()),
+        f"{WEB}/practice.gen.ts": _constant(
+            {system: way_titles(system) for system in units.SYSTEMS}
+        ),
+        f"{WEB}/units.gen.ts": _constant(units.table()),
+        f"{WEB}/fields.gen.ts": _constant(field_table()),
+        f"{WEB}/kinds.gen.ts": _constant({kind.id: kind.title for kind in KINDS.values()}),
+        f"{WEB}/slots.gen.ts": _constant(slot_table()),
     }
 
 

@@ -1198,8 +1198,7 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            /** Dimension */
-            dimension: string;
+            dimension: components["schemas"]["Dimension"];
         };
         /**
          * DecisionOut
@@ -1795,11 +1794,8 @@ export interface components {
             least_reason: string;
             /** Most Reason */
             most_reason: string;
-            /**
-             * Takes Along
-             * @default
-             */
-            takes_along: string;
+            /** Takes Along */
+            takes_along?: ("cut_out" | "cut_in" | "pre_charge") | null;
         };
         /**
          * Level
@@ -1890,8 +1886,7 @@ export interface components {
             title: string;
             /** Value */
             value: number | null;
-            /** Dimension */
-            dimension: string;
+            dimension: components["schemas"]["Dimension"];
             /** Text */
             text: string;
             /** Note */
@@ -1919,10 +1914,8 @@ export interface components {
             holds: string;
             /** Held Title */
             held_title: string;
-            /** Held Dimension */
-            held_dimension: string;
-            /** Flow Dimension */
-            flow_dimension: string;
+            held_dimension: components["schemas"]["Dimension"];
+            flow_dimension: components["schemas"]["Dimension"];
             cut_out: components["schemas"]["Level"];
             cut_in: components["schemas"]["Level"];
             pre_charge: components["schemas"]["Level"] | null;
@@ -2573,8 +2566,7 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            /** Dimension */
-            dimension: string;
+            dimension: components["schemas"]["Dimension"];
             /** Points */
             points: components["schemas"]["TrendPoint"][];
             /** Per Year */
@@ -2831,13 +2823,14 @@ export interface components {
         };
         /**
          * MakeSafeStep
-         * @description One step: what to do, the caution that bites here, whether it is confirmed and still holds,
+         * @description One step: the slot where it is confirmed, what to do, the caution that bites here, whether it is confirmed and still holds,
          *     the step that it needs first (empty: none), and why it is shut (empty: open). `while_off`: it
          *     holds only until power is on again.
          */
         MakeSafeStep: {
             /** Id */
             id: string;
+            slot: components["schemas"]["Slot"];
             /** Does */
             does: string;
             /** Caution */
@@ -2867,8 +2860,7 @@ export interface components {
             measured: number | null;
             /** Predicted */
             predicted: number | null;
-            /** Dimension */
-            dimension: string;
+            dimension: components["schemas"]["Dimension"];
             /** Agrees */
             agrees: boolean | null;
             /** Says */
@@ -2940,8 +2932,7 @@ export interface components {
             title: string;
             /** Kind */
             kind: string;
-            /** Dimension */
-            dimension: string;
+            dimension: components["schemas"]["Dimension"];
             /** Value */
             value: unknown;
             /** Entry */
@@ -3324,6 +3315,12 @@ export interface components {
          * @enum {string}
          */
         Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.replaced" | "set.turned" | "signed" | "try";
+        /**
+         * Dimension
+         * @description What a figure measures.
+         * @enum {string}
+         */
+        Dimension: "pressure" | "volume" | "flow" | "air_volume" | "air_flow" | "voltage" | "share" | "length" | "diameter" | "temperature" | "temperature_step" | "power" | "duration" | "rate" | "per_minute" | "daily" | "years" | "number";
     };
     responses: never;
     parameters: never;

@@ -1,4 +1,4 @@
-import { figureAt as figure, valueAt } from '../file'
+import { figureAt as figure, partsAt, valueAt } from '../file'
 import type { Owner } from '../fields'
 import { rows, type PlateKind, type Section } from './parts'
 
@@ -129,7 +129,7 @@ export const OUTLETS: PlateKind = {
     },
   ],
   summary: (file, system) => {
-    const outlets = valueAt(file, 'system.outlets') as unknown[]
+    const outlets = partsAt(file, 'system.outlets')
     const flow = figure(file, 'system.outlets.0.flow_m3_s', 'flow', system)
     const name = String(valueAt(file, 'system.outlets.0.name') || 'first')
     return [flow, `${name}${outlets.length > 1 ? ` · ${outlets.length - 1} more` : ''}`]

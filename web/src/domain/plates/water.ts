@@ -1,5 +1,5 @@
 import type { SystemFile } from '../../api/client'
-import { figureAt as figure, valueAt } from '../file'
+import { figureAt as figure, partsAt, valueAt } from '../file'
 import type { Owner } from '../fields'
 import type { System } from '../units'
 import { kindOf, modelOf, rows, type PlateKind, type Section } from './parts'
@@ -41,7 +41,7 @@ export function tankPlate(plain: boolean): PlateKind {
     title: 'Tank plate',
     under: ['system.tanks', 'system.relief'],
     sections: (file) => {
-      const several = (valueAt(file, 'system.tanks') as unknown[]).length > 1
+      const several = partsAt(file, 'system.tanks').length > 1
       const names = ['volume_m3', 'max_gauge_pa', ...(plain ? [] : ['acceptance_m3'])]
       if (several && !plain) names.push('pre_charge_gauge_pa')
       const blank = { volume_m3: null }
@@ -66,7 +66,7 @@ export function tankPlate(plain: boolean): PlateKind {
 function pumpSummary(file: SystemFile, system: System): string[] {
   const power = figure(file, 'system.pump.power_w', 'power', system)
   if (modelOf(file) === 'curve') {
-    const points = valueAt(file, 'system.pump.points') as unknown[]
+    const points = partsAt(file, 'system.pump.points')
     return [
       `${points.length} points`,
       `lift ${figure(file, 'system.pump.lift_m', 'length', system)} · ${power}`,

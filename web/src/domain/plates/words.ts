@@ -1,15 +1,9 @@
-import practice from '../../api/generated/practice.gen.json'
+import kinds from '../../api/generated/kinds.gen'
+import practice from '../../api/generated/practice.gen'
 import type { System } from '../units'
 
 /** Kinds and options in a technician's words. */
-export const KIND_WORDS: Record<string, string> = {
-  well_bladder: 'Well, bladder tank',
-  well_air: 'Well, air-over-water tank',
-  cistern: 'Cistern or rainwater',
-  boosted: 'Boosted supply',
-  compressor: 'Compressor',
-  tankless: 'Tankless pump',
-}
+export const KIND_WORDS: Record<string, string> = kinds
 
 export const OPTION_WORDS: Record<string, string> = {
   ...KIND_WORDS,

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { withoutEntered, withValue } from '../../domain/file'
+  import { partsAt, withoutEntered, withValue } from '../../domain/file'
   import type { Row, Section } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -13,7 +13,7 @@
     $props()
   /** Two figures a part, as on a curve: they stand on one line. */
   const pairs = $derived(section.names.length === 2 && section.path.endsWith('points'))
-  const parts = $derived((board.value(section.path) ?? []) as Record<string, unknown>[])
+  const parts = $derived(partsAt(board.file, section.path))
 
   function add() {
     const like =

@@ -1,12 +1,12 @@
 <script lang="ts">
   import FieldRow from '../../ui/FieldRow.svelte'
-  import { withoutEntered, withValue } from '../../domain/file'
+  import { partAt, partsAt, withoutEntered, withValue } from '../../domain/file'
   import { OPTION_WORDS } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
 
   let { board }: { board: BoardState } = $props()
   const PUMP = 'system.pump'
-  const pump = $derived(board.value(PUMP) as Record<string, unknown>)
+  const pump = $derived(partAt(board.file, PUMP))
   const MODEL = {
     kind: 'choice' as const,
     title: 'What is known of the pump',
@@ -18,7 +18,7 @@
   /** Another way of knowing the pump: what both have in common is carried over, the rest waits to be read. */
   function exchange(chosen: unknown) {
     const { motor, power_w, start_lag_s, max_gauge_pa, lift_m = 0, inlet_gauge_pa = 0 } = pump
-    const points = (pump.points ?? []) as Record<string, unknown>[]
+    const points = partsAt(pump, 'points')
     const flow_m3_s = pump.flow_m3_s ?? points[1]?.flow_m3_s ?? null
     const made: Record<string, Record<string, unknown>> = {
       constant: { flow_m3_s },

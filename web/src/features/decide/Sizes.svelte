@@ -29,12 +29,12 @@
     const params = { query: { units: preferences.units } }
     void asked.ask(api.POST('/api/sizes', { body, params }))
   })
-  const kinds = $derived(
+  const kinds = $derived<{ id: Kind; title: string }[]>(
     tankless
-      ? [{ id: 'starts' as Kind, title: 'Pulses at most' }]
+      ? [{ id: 'starts', title: 'Pulses at most' }]
       : [
-          { id: 'run' as Kind, title: 'Run at least' },
-          { id: 'starts' as Kind, title: 'Starts at most' },
+          { id: 'run', title: 'Run at least' },
+          { id: 'starts', title: 'Starts at most' },
         ],
   )
   const all = $derived(parted(asked.problem)[0])
@@ -94,7 +94,7 @@
 <div class="flex flex-wrap items-end gap-3">
   <Segmented
     label="What is wanted"
-    options={[{ id: '' as Kind | '', title: 'By practice' }, ...kinds]}
+    options={[{ id: '', title: 'By practice' }, ...kinds]}
     value={kind}
     onchange={(chosen) => ((kind = chosen), (wanted = undefined))}
   />

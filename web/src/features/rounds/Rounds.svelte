@@ -2,7 +2,7 @@
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import Segmented from '../../ui/Segmented.svelte'
   import TopBar from '../../ui/TopBar.svelte'
-  import { startVisit } from '../../api/visits'
+  import { startVisit } from '../../domain/visits'
   import { session } from '../../api/session.svelte'
   import { navigate } from '../../router'
   import { grouped } from './rounds'

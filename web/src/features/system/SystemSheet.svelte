@@ -129,7 +129,7 @@
                   {/each}
                   {#each system.columns as { id, dimension } (id)}
                     <td class="figure whitespace-nowrap"
-                      >{figure(decision.figures[id], dimension as Dimension)}</td
+                      >{figure(decision.figures[id], dimension)}</td
                     >
                   {/each}
                   <td

@@ -1,7 +1,7 @@
 import { api, outcome, type Problem, type Schemas } from '../../api/client'
 import { Query } from '../../api/query.svelte'
 import { session } from '../../api/session.svelte'
-import { startVisit } from '../../api/visits'
+import { startVisit } from '../../domain/visits'
 import { preferences } from '../../domain/preferences.svelte'
 import type { System } from '../../domain/units'
 

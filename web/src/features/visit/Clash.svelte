@@ -1,12 +1,12 @@
 <script lang="ts">
   import { preferences } from '../../domain/preferences.svelte'
-  import { fieldTitle, inWords } from '../../domain/words'
+  import { slotTitle, inWords } from '../../domain/words'
   import type { Clash } from '../../domain/outbox'
   import type { VisitState } from '../../domain/visit.svelte'
 
   /** Somebody else was first: both values, and which is to stand. */
   let { state: at, clash }: { state: VisitState; clash: Clash } = $props()
-  const title = $derived(fieldTitle(at.view!, clash.slot))
+  const title = $derived(slotTitle(clash.slot))
   const values = $derived([
     ['Stored', clash.value],
     ['Yours', clash.yours],

@@ -15,5 +15,5 @@
   {done}
   shut={shut ? step.shut || 'First the step before it.' : ''}
   disabled={!at.open}
-  onconfirm={(now) => at.confirm(step.id, now)}
+  onconfirm={(now) => at.add(step.slot, now)}
 />

@@ -13,8 +13,8 @@
   /** Runs timed, then predicted beside measured, and what a difference means. */
   let { state: at }: { state: VisitState } = $props()
   const prove = $derived(at.view!.prove)
-  const say = (value: number | null | undefined, dimension: string) =>
-    value == null ? '–' : text(value, dimension as Dimension, preferences.units)
+  const say = (value: number | null | undefined, dimension: Dimension) =>
+    value == null ? '–' : text(value, dimension, preferences.units)
   const MARKS: Record<string, string> = { true: 'pass', false: 'caution', null: 'cannot_tell' }
 </script>
 

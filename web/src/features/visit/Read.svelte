@@ -1,6 +1,7 @@
 <script lang="ts">
   import { preferences } from '../../domain/preferences.svelte'
-  import { text, type Dimension } from '../../domain/units'
+  import { valueAt } from '../../domain/file'
+  import { text } from '../../domain/units'
   import GaugePick from './GaugePick.svelte'
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
@@ -11,9 +12,6 @@
   /** Plates as they are on site, then what is found today, beside what the last visit left. */
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
-  const settings = $derived(
-    (at.visit!.system.document.settings ?? {}) as Record<string, number | null>,
-  )
   const STARTS: Record<string, string> = {
     'found.cut_in': 'cut_in_gauge_pa',
     'found.cut_out': 'cut_out_gauge_pa',
@@ -21,12 +19,16 @@
     'found.gauge': 'cut_in_gauge_pa',
   }
   const start = (slot: string, last: unknown) =>
-    typeof last === 'number' ? last : (settings[STARTS[slot] ?? ''] ?? null)
+    typeof last === 'number' ? last : settingAt(STARTS[slot])
+  function settingAt(name: string | undefined): number | null {
+    const value = valueAt(at.visit!.system.document.settings, name ?? '')
+    return typeof value === 'number' ? value : null
+  }
   const asks = (slot: string) => view.questions.filter((question) => question.slot === slot)
 
   function note({ last, dimension, drift }: (typeof view.read)[number]): string {
     if (last === null || last === undefined || last === '') return ''
-    const words = { number: (n: number) => text(n, dimension as Dimension, preferences.units) }
+    const words = { number: (n: number) => text(n, dimension, preferences.units) }
     const said =
       typeof last === 'number'
         ? words.number(last)
@@ -51,7 +53,7 @@
           state={at}
           slot={field.slot}
           title={field.title}
-          dimension={field.dimension as Dimension}
+          dimension={field.dimension}
           start={start(field.slot, field.last)}
           note={note(field)}
         />

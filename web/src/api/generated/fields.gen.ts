@@ -1,4 +1,4 @@
-{
+export default {
  "WaterSystem": {
   "kind": {
    "kind": "choice",
@@ -1080,4 +1080,4 @@
    "optional": true
   }
  }
-}
+} as const

@@ -1,4 +1,4 @@
-{
+export default {
  "us": {
   "pre_charge_school": {
    "two_below": "2 psi below cut-in",
@@ -86,4 +86,4 @@
    "avoid": "Avoid it"
   }
  }
-}
+} as const

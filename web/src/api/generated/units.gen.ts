@@ -1,4 +1,4 @@
-{
+export default {
  "systems": [
   {
    "id": "us",
@@ -296,4 +296,4 @@
    "step": 1
   }
  }
-}
+} as const

@@ -1,5 +1,5 @@
-import { api, outcome, type Problem } from './client'
-import { uuid } from '../domain/uuid'
+import { api, outcome, type Problem } from '../api/client'
+import { uuid } from './uuid'
 
 /** Opens a visit on a system, or the one already open there; gives its id, or the problem. */
 export async function startVisit(system: string): Promise<{ visit?: string; problem?: Problem }> {
