@@ -3,7 +3,6 @@ how far it is and can be cancelled between any two, taken in one transaction, th
 step is a request: nothing runs on its own."""
 
 from time import monotonic
-from typing import Any
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -21,6 +20,7 @@ from .importer import take_pieces
 from .line_numbers import lines_of
 from .models import Change, Import, Piece, State
 from .parser import MOST_BYTES, cut, parsed, printable
+from .schemas import StoredFault
 from .validator import Context, Found, check_piece
 
 __all__ = ["begin", "cancel", "counts", "go_on", "import_for_actor", "pieces_of", "take"]
@@ -106,17 +106,18 @@ def _keep(piece: Piece, found: Found) -> None:
     piece.change, piece.name, piece.prepared = found.change, found.name[:80], found.prepared
     piece.says = found.says[:200]
     piece.item = found.id
-    piece.faults = [
-        {
-            "path": f.path[:200],
-            "code": f.code,
-            "us": f.sentence("us"),
-            "metric": f.sentence("metric"),
-            "kpa": f.sentence("kpa"),
-        }
-        for f in found.faults[:_MOST_FAULTS]
-    ]
+    piece.faults = [_stored(fault) for fault in found.faults[:_MOST_FAULTS]]
     piece.save(update_fields=["change", "name", "prepared", "says", "item", "faults"])
+
+
+def _stored(fault: Fault) -> StoredFault:
+    return StoredFault(
+        path=fault.path[:200],
+        code=fault.code,
+        us=fault.sentence("us"),
+        metric=fault.sentence("metric"),
+        kpa=fault.sentence("kpa"),
+    )
 
 
 def counts(of: Import) -> dict[str, int]:
@@ -176,11 +177,3 @@ def _moved(piece: Piece) -> bool:
 def cancel(actor: Actor, import_id: UUID) -> None:
     """Lets an import go. What was taken stays taken. Raises NotFound, Forbidden."""
     import_for_actor(actor, import_id, lock=True).delete()
-
-
-def fault_rows(piece: Piece, units: str) -> list[dict[str, Any]]:
-    """A piece's faults in words of a unit system."""
-    return [
-        {"path": each["path"], "code": each["code"], "message": each[units], "allowed": ""}
-        for each in piece.faults
-    ]

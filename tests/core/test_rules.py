@@ -333,10 +333,10 @@ def test_verdicts(rule: str, of: System, at: Settings, verdict: Verdict) -> None
     finding = judge(BY_ID[rule], figures)
     assert finding.verdict is verdict
     for units in ("us", "metric", "kpa"):
-        _reads_well(finding, figures, units)
+        reads_well(finding, figures, units)
 
 
-def _reads_well(finding: Finding, figures: Figures, units: str) -> None:
+def reads_well(finding: Finding, figures: Figures, units: str) -> None:
     said = worded(finding, Writer(figures, units))
     whole = f"{said.title} {said.figure} {said.advice} {said.formula}"
     assert "{" not in whole
@@ -356,7 +356,7 @@ def test_every_rule_is_tried_kept_and_broken_and_unread_or_not_applicable_where_
 ):
     for rule in RULES:
         if rule.id == "low-pressure-fitted":
-            continue  # only a school other than the default asks for it; tried below
+            continue  # no default practice asks for it: test_rules_by_practice tries it
         tried = {verdict for id, _, _, verdict in CASES if id == rule.id}
         assert P in tried
         assert tried & {S, C}
@@ -368,69 +368,7 @@ def _may_be_unread(rule: Rule) -> bool:
     return bool(rule.needs) and rule.id != "pre-charge-practice"
 
 
-@pytest.mark.parametrize(
-    ("school", "gap", "verdict"),
-    [
-        ("keep", 20, P),
-        ("keep", 30, C),
-        ("widen", 30, P),
-        ("widen", 34, C),
-        ("widen", 16, C),
-        ("leave", 30, N),
-    ],
-)
-def test_the_differential_is_judged_by_the_school(
-    school: str, gap: float, verdict: Verdict
-) -> None:
-    figures = figures_for(system(), settings(40, 40 + gap), Practice(differential_school=school))
-    assert judge(BY_ID["differential"], figures).verdict is verdict
-
-
-@pytest.mark.parametrize(
-    ("school", "fitted", "verdict"),
-    [
-        ("fit", True, P),
-        ("fit", False, C),
-        ("avoid", True, C),
-        ("avoid", False, P),
-        ("fit", None, U),
-    ],
-)
-def test_the_low_pressure_cut_off_is_judged_by_the_school(
-    school: str, fitted: bool | None, verdict: Verdict
-) -> None:
-    figures = figures_for(
-        system(switch=Switch(low_pressure_cut_off=fitted)), NORMAL, Practice(cut_off_school=school)
-    )
-    finding = judge(BY_ID["low-pressure-fitted"], figures)
-    assert finding.verdict is verdict
-    _reads_well(finding, figures, "us")
-
-
-def test_the_computed_school_cannot_tell_without_the_draw() -> None:
-    figures = figures_for(system(), NORMAL, Practice(pre_charge_school="computed"))
-    finding = judge(BY_ID["pre-charge-practice"], figures)
-    assert finding.verdict is U
-    assert finding.missing[0].path == "system.demand.peak_draw_m3_s"
-
-
 def test_ids_are_unique_and_the_page_holds_them_all() -> None:
     page = rules_page()
     assert all(len({rule.id for rule in kind.rules}) == len(kind.rules) for kind in KINDS.values())
     assert all(f"id: `{rule.id}`" in page for rule in RULES)
-
-
-def test_the_run_wanted_depends_on_the_school_and_the_motor() -> None:
-    """Common practice, no source: 60 s; 30 s tolerable; 2 min from about 1 hp up."""
-    motor = ConstantFlow(flow_m3_s=10 * GPM, power_w=746)
-    wanted = {
-        (school, pump.power_w): (
-            figures_for(system(pump=pump), NORMAL, Practice(run_time_school=school)).wanted_run_s
-        )
-        for school in ("minute", "half_minute", "by_power")
-        for pump in (motor, CONSTANT)
-    }
-    assert wanted[("minute", 746)] == 60
-    assert wanted[("half_minute", 746)] == 30
-    assert wanted[("by_power", 746)] == 120
-    assert wanted[("by_power", None)] == 60

@@ -1,7 +1,6 @@
 """Visits: kept entry by entry, safe to repeat, never overwriting unseen, corrected and never
 erased."""
 
-import json
 import uuid
 from datetime import datetime, timedelta
 from typing import Any
@@ -14,7 +13,7 @@ from practice.selectors import stored_practice
 from sites.models import System
 from sites.services import create_system
 from tests.core.systems import file
-from visits.models import Entry, NextCheck, Photo, Visit
+from visits.models import Entry, NextCheck, Visit
 from visits.next_checks import trends_of
 from zerodip.fileformat.document import read_document
 from zerodip.units import PSI
@@ -278,30 +277,6 @@ def test_bad_records_are_refused_by_field_and_nothing_is_kept(
     assert not Entry.objects.exists()
 
 
-def test_photos_are_added_to_a_plate_and_fetched_and_nothing_else_is_taken_for_one(
-    world: World,
-) -> None:
-    visit, id = opened(world), uuid.uuid4()
-    address = f"/api/visits/{visit}/photos/{id}"
-    for _ in range(2):
-        made = world["technician"].generic(
-            "PUT", f"{address}?plate=tank", PNG, content_type="image/png"
-        )
-        assert made.json() == {"id": str(id), "plate": "tank"}
-    assert Photo.objects.count() == 1
-    shown = world["viewer"].get(address)
-    assert shown.content == PNG
-    assert shown["Content-Type"] == "image/png"
-    other = f"/api/visits/{visit}/photos/{uuid.uuid4()}"
-    assert (
-        world["technician"].generic("PUT", other, b"<svg/>", content_type="image/png").status_code
-        == 422
-    )
-    assert json.loads(world["viewer"].get(f"/api/visits/{visit}").content)["photos"] == [
-        {"id": str(id), "plate": "tank"}
-    ]
-
-
 def test_an_entry_of_one_visit_is_not_found_through_another(world: World) -> None:
     visit, id = opened(world), str(uuid.uuid4())
     add(world, visit, "note", {"text": "ours"}, id=id)
@@ -360,32 +335,6 @@ def test_a_reading_that_was_misread_may_be_emptied_again(world: World) -> None:
     assert (
         next(f for f in answer["view"]["read"] if f["slot"] == "found.pre_charge")["value"] is None
     )
-
-
-def test_the_timeline_tells_visits_with_photos_decisions_and_retiring(world: World) -> None:
-    visit = opened(world)
-    for slot, value in (
-        ("found.cut_in", 33 * PSI),
-        ("found.cut_out", 51 * PSI),
-        ("try", seen(40, 60, 2)),
-    ):
-        add(world, visit, slot, value)
-    photo = uuid.uuid4()
-    world["technician"].generic(
-        "PUT", f"/api/visits/{visit}/photos/{photo}", PNG, content_type="image/png"
-    )
-    world.system.refresh_from_db()
-    body = {"version": world.system.version, "document": world.system.document}
-    world["owner"].send("PUT", f"/api/systems/{world.system.pk}/decisions/{uuid.uuid4()}", body)
-    world["owner"].send("PUT", f"/api/systems/{world.system.pk}/retired", {"retired": True})
-    told = world["viewer"].get(f"/api/systems/{world.system.pk}/timeline").json()
-    assert [(m["kind"], m["says"], m["by"]) for m in told] == [
-        ("retired", "", "owner of ours"),
-        ("decision", "40 psi / 60 psi, air 38 psi", "owner of ours"),
-        ("visit", "Found 33 psi / 51 psi, left 40 psi / 60 psi, 1 try", "technician of ours"),
-    ]
-    assert told[2]["photos"] == [{"id": str(photo), "plate": ""}]
-    assert told[2]["visit"] == visit
 
 
 def test_a_visit_says_when_to_come_again_by_its_school_and_the_loss_so_far(world: World) -> None:

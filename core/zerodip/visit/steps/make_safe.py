@@ -18,9 +18,9 @@ Power = Literal["unknown", "off", "on"]
 
 @dataclass(frozen=True, kw_only=True)
 class MakeSafeStep:
-    """One step: the slot where it is confirmed, what to do, the caution that bites here, whether it is confirmed and still holds,
-    the step that it needs first (empty: none), and why it is shut (empty: open). `while_off`: it
-    holds only until power is on again."""
+    """One step: the slot where it is confirmed, what to do, the caution that bites here, whether it
+    is confirmed and still holds, the step that it needs first (empty: none), and why it is shut
+    (empty: open). `while_off`: it holds only until power is on again."""
 
     id: str
     slot: str

@@ -2823,9 +2823,9 @@ export interface components {
         };
         /**
          * MakeSafeStep
-         * @description One step: the slot where it is confirmed, what to do, the caution that bites here, whether it is confirmed and still holds,
-         *     the step that it needs first (empty: none), and why it is shut (empty: open). `while_off`: it
-         *     holds only until power is on again.
+         * @description One step: the slot where it is confirmed, what to do, the caution that bites here, whether it
+         *     is confirmed and still holds, the step that it needs first (empty: none), and why it is shut
+         *     (empty: open). `while_off`: it holds only until power is on again.
          */
         MakeSafeStep: {
             /** Id */
@@ -3270,11 +3270,7 @@ export interface components {
             workspace: string;
             /** Name */
             name: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "checking" | "ready" | "taken" | "done";
+            state: components["schemas"]["State"];
             /** Total */
             total: number;
             /** Done */
@@ -3284,6 +3280,19 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /**
+         * State
+         * @description How far an import is. Only from `ready` on can it be taken; `taken` works out what Rounds
+         *     shows of it.
+         * @enum {string}
+         */
+        State: "checking" | "ready" | "taken" | "done";
+        /**
+         * Change
+         * @description What taking a piece would do.
+         * @enum {string}
+         */
+        Change: "added" | "changed" | "same" | "refused";
         /**
          * PieceOut
          * @description One piece: where it stands in the file, what taking it would do, and why it is refused.
@@ -3299,11 +3308,7 @@ export interface components {
             line: number;
             /** Name */
             name: string;
-            /**
-             * Change
-             * @enum {string}
-             */
-            change: "added" | "changed" | "same" | "refused";
+            change: components["schemas"]["Change"];
             /** Says */
             says: string;
             /** Faults */
@@ -7113,7 +7118,7 @@ export interface operations {
     exchange_api_read_pieces: {
         parameters: {
             query?: {
-                change?: ("added" | "changed" | "same" | "refused") | null;
+                change?: components["schemas"]["Change"] | null;
                 after?: number;
                 units?: "us" | "metric" | "kpa";
             };
