@@ -178,8 +178,16 @@ class PackedSite(TypedDict):
     systems: list[PackedSystem]
 
 
+class PackedWorkspace(TypedDict):
+    """`WorkspaceOut` as it is written out."""
+
+    id: UUID
+    name: str
+    may_add: bool
+
+
 class PackedRounds(TypedDict):
     """`RoundsOut` as it is written out."""
 
     sites: list[PackedSite]
-    workspaces: list[dict[str, Any]]
+    workspaces: list[PackedWorkspace]

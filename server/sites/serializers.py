@@ -22,9 +22,9 @@ from .schemas import (
     PackedRounds,
     PackedSite,
     PackedSystem,
+    PackedWorkspace,
     SiteOut,
     SystemOut,
-    WorkspaceOut,
 )
 from .selectors import decisions_of, sites_for_actor, systems_for_actor, workspaces_for_actor
 
@@ -42,9 +42,7 @@ def rounds_out(actor: Actor) -> PackedRounds:
     empty = [row for site, row in sites.items() if site not in urgent]
     return {
         "sites": [*urgent.values(), *empty],
-        "workspaces": [
-            _workspace(actor, each).model_dump() for each in workspaces_for_actor(actor)
-        ],
+        "workspaces": [_workspace(actor, each) for each in workspaces_for_actor(actor)],
     }
 
 
@@ -69,8 +67,8 @@ def _by_urgency(systems: QuerySet[System]) -> Iterator[tuple[UUID, PackedSystem]
     return ((site, row) for _, site, row in rows)
 
 
-def _workspace(actor: Actor, workspace: Workspace) -> WorkspaceOut:
-    return WorkspaceOut(
+def _workspace(actor: Actor, workspace: Workspace) -> PackedWorkspace:
+    return PackedWorkspace(
         id=workspace.pk, name=workspace.name, may_add=actor.may("systems.add", workspace.pk)
     )
 

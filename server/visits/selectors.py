@@ -1,6 +1,6 @@
 """Reading visits, from the actor on."""
 
-from typing import Any, TypedDict
+from typing import NamedTuple, TypedDict
 from uuid import UUID
 
 from django.db.models import Q, QuerySet, Value
@@ -147,9 +147,21 @@ def open_visits(actor: Actor) -> list[OpenVisitRow]:
     ]
 
 
-def next_checks(actor: Actor) -> list[dict[str, Any]]:
+class StoredCheck(NamedTuple):
+    """What the past visits say of a system: times (ISO 8601, seconds since 1970), packed words."""
+
+    system: UUID
+    last_at: str
+    due_at: str | None
+    leaves_at: str | None
+    due_s: float | None
+    drifting: str
+
+
+def next_checks(actor: Actor) -> list[StoredCheck]:
     """The next check of every system that the actor may see and that was visited; one query."""
     seen = NextCheck.objects.filter(system__in=systems_for_actor(actor).values("pk"))
     columns = {"last": as_iso("last_at"), "due": as_iso("due_at"), "leaves": as_iso("leaves_at")}
     rows = seen.annotate(**columns, due_s=as_seconds("due_at"), told=as_text("drifting"))
-    return list(rows.values("system_id", *columns, "due_s", "told"))
+    names = ("system_id", *columns, "due_s", "told")
+    return [StoredCheck(*row) for row in rows.values_list(*names)]

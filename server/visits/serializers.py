@@ -1,7 +1,6 @@
 """Visits as the API shows them."""
 
 from collections.abc import Sequence
-from typing import Any
 
 from accounts.models import shown
 from accounts.permissions import Actor
@@ -15,7 +14,7 @@ from zerodip.visit.view import visit_view
 
 from .models import Photo, Visit
 from .schemas import EntryOut, PackedNextCheck, PhotoOut, VisitOut, VisitRow, VisitSystem
-from .selectors import asked_of, document_of, records_of
+from .selectors import StoredCheck, asked_of, document_of, records_of
 
 __all__ = ["next_check_row", "photo_out", "visit_out", "visit_row"]
 
@@ -68,13 +67,13 @@ def visit_row(visit: Visit) -> VisitRow:
     )
 
 
-def next_check_row(row: dict[str, Any], now_s: float) -> PackedNextCheck:
+def next_check_row(row: StoredCheck, now_s: float) -> PackedNextCheck:
     """What the past visits say of a system, and how its check stands at `now_s` (since 1970)."""
     return PackedNextCheck(
-        system=row["system_id"],
-        last_at=row["last"],
-        due_at=row["due"],
-        leaves_at=row["leaves"],
-        drifting=packed(row["told"]),
-        state=due_state(row["due_s"], now_s),
+        system=row.system,
+        last_at=row.last_at,
+        due_at=row.due_at,
+        leaves_at=row.leaves_at,
+        drifting=packed(row.drifting),
+        state=due_state(row.due_s, now_s),
     )
