@@ -13,7 +13,7 @@ from zerodip.fileformat.document import plain, read_document
 from zerodip.switch.learned import learned_of
 from zerodip.units import PSI
 from zerodip.visit.log import log_of
-from zerodip.visit.steps.set_switch import belief_of
+from zerodip.visit.steps.switch_state import belief_of
 
 from .models import Entry, Visit
 from .next_checks import refresh_next_checks

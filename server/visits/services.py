@@ -21,7 +21,7 @@ from zerodip.visit.corrections import may_be_corrected
 from zerodip.visit.found import FILE_FIELDS, found_values
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import AIR_GAUGE_LOW, GAUGE_LOW, SWITCH_REPLACED, TRY
-from zerodip.visit.steps.set_switch import belief_of
+from zerodip.visit.steps.switch_state import belief_of
 from zerodip.visit.validation import check_record, known_slots
 
 from .models import Entry, Photo, Visit

@@ -30,6 +30,7 @@ STANDARD = {
     "dataclasses",
     "datetime",
     "enum",
+    "fractions",
     "functools",
     "itertools",
     "json",

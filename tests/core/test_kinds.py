@@ -222,7 +222,7 @@ def test_a_new_kind_goes_through_everything_by_its_line_in_the_registry(
     look = {"first": 0, "second": 0, "cut_in_gauge_pa": 25 * PSI, "cut_out_gauge_pa": 55 * PSI}
     records = entries(("try", look), at="2030-01-01T00:00:00Z")
     view = visit_view(stand_tank, records)
-    assert (view.set.do, view.prove.tests) == ("watch", ())
+    assert (view.set.do, view.prove.tests) == ("turn", ())
     told = report(stand_tank, records)
     assert told.remaining[0].title == "Over the rating"
     assert "for: stand_tank" in rules_page(KINDS)

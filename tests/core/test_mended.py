@@ -18,11 +18,13 @@ from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.found import with_found
 from zerodip.kinds.water.model import Found, Tank
 from zerodip.rules.engine import run
-from zerodip.switch.belief import CLASSES, CUT_IN, CUT_OUT, prior
+from zerodip.switch.belief import prior
+from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT
 from zerodip.switch.learned import learned_from, learned_of, slopes_of
 from zerodip.units import PSI, from_si, to_si
 from zerodip.visit.log import Log, log_of
-from zerodip.visit.steps.set_switch import belief_of, set_view
+from zerodip.visit.steps.set_switch import set_view
+from zerodip.visit.steps.switch_state import belief_of
 
 from .systems import GAL, entries, system
 from .systems import settings as psi_settings

@@ -2,107 +2,235 @@
 made-up switches."""
 
 import random
+import statistics
+from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.stats import multivariate_normal, norm
 
-from bench import turns as fleet
-from zerodip.switch.belief import CLASSES, CUT_IN, CUT_OUT, Belief, predict, prior, update
+from bench.fleet import fleet
+from bench.turns import CLASSES as CLASSES_OF_THE_FLEET
+from bench.turns import ours
+from zerodip.switch.belief import Belief, predict, prior, update
+from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, class_of
+from zerodip.switch.goal import SURE, Goal, Work, within
 from zerodip.switch.health import Watch, complaints, gauge_resolves
-from zerodip.switch.planner import DONE_AT, Goal, next_step, within
-from zerodip.switch.words import turn_words
+from zerodip.switch.planner import next_step
+from zerodip.switch.words import step_says, turn_words
 from zerodip.units import PSI
 
 TWO, ONE, DUAL = (CLASSES[name] for name in ("two", "one", "points"))
-GOAL = Goal(cut_in_pa=40 * PSI, cut_out_pa=60 * PSI)
 NOISE = 0.7 * PSI
+WORK = Work(noise_pa=NOISE)
+GOAL = Goal(cut_in_pa=40 * PSI, cut_out_pa=60 * PSI, highest_pa=95 * PSI)
 
 
 def start(low: float = 33, high: float = 52, noise: float = NOISE) -> Belief:
     return prior(TWO, low * PSI, high * PSI, noise)
 
 
+def seen(belief: Belief, low: float, high: float) -> Belief:
+    return update(update(belief, CUT_IN, low * PSI, NOISE), CUT_OUT, high * PSI, NOISE)
+
+
 @pytest.mark.parametrize("seed", range(4))
-def test_the_update_is_bayesian_linear_regression(seed: int) -> None:
-    """All readings at once by numpy: posterior = (S0⁻¹ + HᵀH/σ²)⁻¹ (S0⁻¹ m0 + Hᵀy/σ²), with no
-    drift between tries."""
+def test_each_part_is_bayesian_linear_regression_and_weighed_by_its_likelihood(seed: int) -> None:
+    """All readings at once by numpy and scipy: posterior = (S0⁻¹ + HᵀH/σ²)⁻¹ (S0⁻¹ m0 + Hᵀy/σ²),
+    weights by the readings' joint normal density, with no drift and turns made exactly."""
     chance = np.random.default_rng(seed)
-    steady = TWO.__class__(id="two", nuts=TWO.nuts, drift_pa=0.0)
-    first = prior(steady, 30 * PSI, 50 * PSI, NOISE)
-    belief, total, rows, seen = first, np.zeros(2), [], []
-    for _ in range(5):
+    first = prior(replace(TWO, drift_pa=0.0), 30 * PSI, 50 * PSI, NOISE)
+    belief, total, rows, readings = first, np.zeros(2), [], []
+    for _ in range(3):
         turns = chance.integers(-8, 8, 2) / 4
         total = total + turns
         belief = predict(belief, tuple(turns))
         for point in (CUT_IN, CUT_OUT):
-            gauge = float(chance.normal(40 + 15 * point, 5)) * PSI
+            moved = 2.4 * total[0] + 3.1 * total[1] * point
+            gauge = float(chance.normal(30 + 20 * point + moved, 0.7)) * PSI
             belief = update(belief, point, gauge, NOISE)
             row = np.zeros(6)
-            row[point] = 1
-            row[[2 + point, 4 + point]] = total
+            row[[point, 2 + point, 4 + point]] = 1, *total
             rows.append(row)
-            seen.append(gauge)
-    matrix, inverse = np.array(rows), np.linalg.inv(np.array(first.spread))
-    spread = np.linalg.inv(inverse + matrix.T @ matrix / NOISE**2)
-    mean = spread @ (inverse @ np.array(first.mean) + matrix.T @ np.array(seen) / NOISE**2)
-    # The belief's first two are the points now; the regression's are the points at the start.
+            readings.append(gauge)
+    matrix, y = np.array(rows), np.array(readings)
+    scored = []
+    for part in first.parts:
+        spread, mean = np.array(part.spread), np.array(part.mean)
+        within_ = matrix @ spread @ matrix.T + NOISE**2 * np.eye(len(y))
+        density = multivariate_normal(matrix @ mean, within_).logpdf(y)
+        gain = spread @ matrix.T @ np.linalg.inv(within_)
+        scored.append((np.log(part.weight) + density, mean + gain @ (y - matrix @ mean)))
+    weights = np.exp([score - max(s for s, _ in scored) for score, _ in scored])
+    mean = sum(w * m for w, (_, m) in zip(weights / weights.sum(), scored, strict=True))
     assert belief.mean[2:] == pytest.approx(mean[2:], rel=1e-6)
-    assert np.array(belief.spread)[2:, 2:] == pytest.approx(spread[2:, 2:], rel=1e-6)
-    now = mean[0] + mean[2] * total[0] + mean[4] * total[1]
-    assert belief.mean[CUT_IN] == pytest.approx(now, rel=1e-9)
+    assert belief.mean[CUT_IN] == pytest.approx(mean[0] + mean[2:6:2] @ total, rel=1e-9)
 
 
-def test_a_small_fleet_is_set_in_few_tries_and_what_is_called_set_is_set() -> None:
-    """The promise of `bench/turns`, on 250 of its switches at a fixed seed."""
-    switches = [s for s, _ in zip(fleet.fleet(0.7, seed=11), range(250), strict=False)]
-    tries = sorted(fleet.ours(switch)[0] for switch in switches)
-    assert tries[125] <= 2
-    assert sum(t <= 3 for t in tries) >= 0.88 * 250
-    assert sum(switch.right for switch in switches) >= 0.93 * 250
-    assert not any(switch.passed for switch in switches)
+@pytest.fixture(autouse=True)
+def _exact_hands(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
+    if "regression" in request.node.name:
+        monkeypatch.setattr("zerodip.switch.belief._HAND", 0.0)
 
 
-def test_far_off_it_turns_near_it_watches_and_sure_it_is_done() -> None:
-    assert next_step(start(), GOAL).do == "turn"
-    near = start(40.2, 59.7)
-    step = next_step(near, GOAL)
-    assert step.do == "watch"
+@pytest.mark.parametrize(("of", "stiff"), CLASSES_OF_THE_FLEET)
+def test_a_small_fleet_is_set_within_what_was_promised_and_no_limit_is_passed(
+    of: str, stiff: bool
+) -> None:
+    """The promise of `bench/turns`, on 120 of its switches of each class at a fixed seed: 1 to 70
+    psi a turn on compressors, 1 to 9 on water."""
+    switches = list(fleet(of, stiff, 0.7, 120, seed=11))
+    made = [ours(switch) for switch in switches]
+    assert not any(each.passed for each in made)
+    assert sum(each.off <= each.promised for each in made) >= 0.91 * 120
+    assert statistics.mean(each.minutes for each in made) < 32
+
+
+def test_far_off_it_turns_near_it_is_watched_and_sure_it_is_done() -> None:
+    assert next_step(start(), GOAL, WORK).do == "turn"
+    near = start(40.6, 59.4)
+    assert next_step(near, GOAL, WORK).do == "watch"
     for _ in range(6):
-        near = update(update(near, CUT_IN, 40.1 * PSI, NOISE), CUT_OUT, 59.9 * PSI, NOISE)
-    assert next_step(near, GOAL).do == "done"
-    assert within(near, GOAL) >= DONE_AT
+        near = seen(near, 40.1, 59.9)
+    assert next_step(near, GOAL, WORK).do == "done"
+    assert within(near, GOAL) >= SURE
 
 
-@given(low=st.floats(20, 60), gap=st.floats(8, 35), limit=st.floats(0, 20))
-def test_no_step_s_upper_bound_passes_the_limit(low: float, gap: float, limit: float) -> None:
-    goal = Goal(cut_in_pa=40 * PSI, cut_out_pa=60 * PSI, highest_pa=(60 + limit) * PSI)
-    belief = start(low, low + gap)
-    step = next_step(belief, goal)
-    if step.do == "turn":
-        after = predict(belief, step.turns)
-        assert after.mean[CUT_OUT] + 4 * after.sd(CUT_OUT) <= goal.highest_pa * (1 + 1e-9)
-        assert all(abs(turn * 8 - round(turn * 8)) < 1e-9 for turn in step.turns)
-        assert all(abs(turn) <= 1 or abs(turn * 4 - round(turn * 4)) < 1e-9 for turn in step.turns)
+def test_a_look_that_takes_long_is_not_asked_for_and_what_is_promised_is_what_is_known() -> None:
+    near = seen(start(40.2, 59.7), 40.1, 59.9)
+    slow = Work(noise_pa=NOISE, look_s=1200)
+    step = next_step(near, GOAL, slow)
+    assert step.do == "done"
+    assert step.sure < SURE
+    assert step.near_pa > GOAL.tolerance_pa
+    assert within(near, GOAL, step.near_pa) == pytest.approx(SURE, abs=0.01)
+
+
+HISTORY = st.lists(
+    st.tuples(st.integers(-8, 8), st.integers(-8, 8), st.floats(-6, 6), st.floats(-6, 6)),
+    max_size=3,
+)
+
+
+@given(
+    of=st.sampled_from(CLASSES_OF_THE_FLEET),
+    low=st.floats(20, 120),
+    gap=st.floats(8, 35),
+    far=st.floats(-25, 25),
+    room=st.floats(-5, 40) | st.none(),
+    history=HISTORY,
+)
+@settings(max_examples=150, deadline=None)
+def test_no_step_may_pass_a_limit_and_nothing_is_raised_while_none_is_known(
+    of: tuple[str, bool],
+    low: float,
+    gap: float,
+    far: float,
+    room: float | None,
+    history: list[tuple[int, int, float, float]],
+) -> None:
+    """Whatever was read, also what contradicts itself; the chance of passing taken from the parts
+    by scipy's normal distribution."""
+    belief = prior(class_of(*of), low * PSI, (low + gap) * PSI, NOISE)
+    for first, second, a, b in history:
+        belief = predict(belief, (first / 8, second / 8)[: len(belief.of.nuts)])
+        belief = seen(belief, low + a, low + gap + b)
+    target = low + gap + far
+    highest = None if room is None else (target + room) * PSI
+    goal = Goal(cut_in_pa=(low + far) * PSI, cut_out_pa=target * PSI, highest_pa=highest)
+    step = next_step(belief, goal, WORK)
+    raises = any(
+        turn > 0 and nut.moves[CUT_OUT]
+        for nut, turn in zip(belief.of.nuts, step.turns, strict=False)
+    )
+    assert not (raises and highest is None)
+    if raises:
+        assert _chance(belief, step.turns, highest) <= 2e-7
+    finest = belief.of.finest
+    assert all(abs(turn / finest - round(turn / finest)) < 1e-9 for turn in step.turns)
+
+
+def _chance(belief: Belief, turns: tuple[float, ...], limit: float | None) -> float:
+    """By the parts' normals, or with no nut beyond the furthest of its class, whatever they say."""
+    after = predict(belief, turns)
+    furthest = sum(t * n.most_pa for n, t in zip(belief.of.nuts, turns, strict=True) if t > 0)
+    normals = [norm(p.mean[CUT_OUT], p.spread[CUT_OUT][CUT_OUT] ** 0.5) for p in after.parts]
+    ends = [
+        norm(p.mean[CUT_OUT] + furthest, np.hypot(p.spread[1][1] ** 0.5, belief.of.drift_pa))
+        for p in belief.parts
+    ]
+    return sum(
+        p.weight * min(one.sf(limit), other.sf(limit))
+        for p, one, other in zip(after.parts, normals, ends, strict=True)
+    )
+
+
+@given(stiff_slope=st.floats(6, 64), noise=st.integers(0, 1000))
+@settings(max_examples=60, deadline=None)
+def test_a_compressor_s_screw_begins_with_an_eighth_and_its_first_slope_is_trusted(
+    stiff_slope: float, noise: int
+) -> None:
+    """92/120 to 105/135 on a 150 psi plate, a screw of 6 to 64 psi a turn (common practice, no
+    source): after one eighth, the next turn goes about as far as that slope asks, never past."""
+    goal = Goal(cut_in_pa=105 * PSI, cut_out_pa=135 * PSI, highest_pa=147 * PSI)
+    belief = prior(class_of("one", True), 92 * PSI, 120 * PSI, NOISE)
+    assert 0 < next_step(belief, goal, WORK).turns[0] <= 0.125
+    off = random.Random(noise).gauss(0, 0.5)
+    cut_out = 120 + stiff_slope / 8 + off
+    belief = seen(predict(belief, (0.125,)), 92 + stiff_slope / 8 + off, cut_out)
+    turns = next_step(belief, goal, WORK).turns
+    assert cut_out + stiff_slope * sum(turns) < 147
+
+
+def test_nuts_that_are_right_stay_untouched() -> None:
+    """30/50 to 30/60 by the differential nut alone, to 40/60 by the range nut alone; with the
+    practice that leaves the differential nut alone never that one."""
+    only_gap = replace(GOAL, cut_in_pa=30 * PSI)
+    turns = next_step(start(30, 50), only_gap, WORK).turns
+    assert turns[0] == 0 < turns[1]
+    turns = next_step(start(30, 50), GOAL, WORK).turns
+    assert turns[1] == 0 < turns[0]
+    alone = replace(GOAL, cut_out_pa=70 * PSI, leave=frozenset({"differential"}))
+    turns = next_step(start(30, 50), alone, WORK).turns
+    assert turns[1] == 0 < turns[0]
+    right = seen(seen(start(40, 50), 40, 50), 40, 50)
+    assert next_step(right, alone, WORK).do == "done"
 
 
 def test_range_first_turns_one_nut_at_a_time() -> None:
-    goal = Goal(cut_in_pa=40 * PSI, cut_out_pa=60 * PSI, order="first")
-    assert next_step(start(33, 52), goal).turns[1] == 0
+    goal = replace(GOAL, order="first")
+    assert next_step(start(33, 52), goal, WORK).turns[1] == 0
     sharp = start(40, 52, 0.1 * PSI)
-    assert next_step(sharp, goal).turns[0] == 0
-    assert next_step(sharp, goal).turns[1] > 0
+    assert next_step(sharp, goal, WORK).turns[0] == 0
+    assert next_step(sharp, goal, WORK).turns[1] > 0
 
 
 def test_one_screw_aims_at_cut_out_and_a_dual_switch_at_both() -> None:
-    single = prior(ONE, 100 * PSI, 125 * PSI, NOISE)
-    step = next_step(single, Goal(cut_in_pa=110 * PSI, cut_out_pa=135 * PSI))
+    single = prior(ONE, 30 * PSI, 50 * PSI, NOISE)
+    step = next_step(single, GOAL, WORK)
     assert len(step.turns) == 1
     assert step.turns[0] > 0
     both = prior(DUAL, 30 * PSI, 50 * PSI, NOISE)
-    turns = next_step(both, Goal(cut_in_pa=35 * PSI, cut_out_pa=45 * PSI)).turns
+    target = replace(GOAL, cut_in_pa=35 * PSI, cut_out_pa=45 * PSI)
+    turns = next_step(both, target, WORK).turns
     assert turns[0] < 0 < turns[1]
+
+
+def test_a_cut_out_above_the_limit_is_lowered_whatever_the_limit_says() -> None:
+    high = prior(class_of("one", True), 130 * PSI, 160 * PSI, NOISE)
+    goal = Goal(cut_in_pa=105 * PSI, cut_out_pa=135 * PSI, highest_pa=147 * PSI)
+    assert next_step(high, goal, WORK).turns[0] < 0
+    assert next_step(high, replace(goal, highest_pa=None), WORK).turns[0] < 0
+
+
+def test_where_no_turn_is_sure_it_stops_and_says_so() -> None:
+    tight = prior(class_of("one", True), 116 * PSI, 144 * PSI, NOISE)
+    goal = Goal(cut_in_pa=117 * PSI, cut_out_pa=146 * PSI, highest_pa=147 * PSI)
+    step = next_step(tight, goal, WORK)
+    assert (step.do, step.held) == ("stop", True)
+    assert "no turn, however small" in step_says(step, goal, tight.of, False, (), "us")
 
 
 def test_what_was_learned_makes_the_next_visit_s_first_turn_right() -> None:
@@ -115,7 +243,7 @@ def test_what_was_learned_makes_the_next_visit_s_first_turn_right() -> None:
         ("differential", CUT_OUT): (3 * PSI, sharp),
     }
     known = prior(TWO, 30 * PSI, 50 * PSI, NOISE, slopes)
-    step = next_step(known, GOAL)
+    step = next_step(known, GOAL, WORK)
     assert step.turns[0] == pytest.approx(2.5, abs=0.13)
     assert step.cut_in_pa[0] == pytest.approx(40 * PSI, abs=0.6 * PSI)
 
@@ -155,9 +283,10 @@ def test_a_coarse_gauge_is_warned_of() -> None:
         (0.5, "1/2 turn clockwise"),
         (1, "1 turn clockwise"),
         (-2.75, "2 3/4 turns anticlockwise"),
+        (0.1875, "3/16 turn clockwise"),
     ],
 )
-def test_turns_are_said_in_eighths(turns: float, words: str) -> None:
+def test_turns_are_said_in_whole_parts(turns: float, words: str) -> None:
     assert turn_words(turns) == words
 
 

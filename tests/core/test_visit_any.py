@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from zerodip.fileformat.document import Document, read_document
 from zerodip.kinds.settings import Practice
-from zerodip.switch.planner import MOST_TURNS
+from zerodip.switch.turning import MOST_TURNS
 from zerodip.units import PSI
 from zerodip.visit.log import Record, log_of
 from zerodip.visit.slots import SLOTS

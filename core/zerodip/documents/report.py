@@ -13,7 +13,7 @@ from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.results import results_of
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.window import Window
-from zerodip.switch.belief import CLASSES
+from zerodip.switch.classes import CLASSES
 from zerodip.switch.learned import Learned
 from zerodip.switch.words import turn_words
 from zerodip.text.writer import Writer

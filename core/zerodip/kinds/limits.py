@@ -1,13 +1,13 @@
 """The limits of a system, listed once. Marks and grips of the picture, rules, the next turn of a
 nut, Rounds, Propose and the report all read this list."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any, Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.rules.sources import Source, practice
-from zerodip.text.figure import Figure
+from zerodip.text.figure import Figure, Reading
 from zerodip.text.writer import Writer
 
 __all__ = [
@@ -17,6 +17,7 @@ __all__ = [
     "LimitSpec",
     "highest_allowed_pa",
     "limits_of",
+    "limits_to_read",
     "lowest_limit",
     "rating",
 ]
@@ -32,7 +33,8 @@ NOT_COUNTED = (
 class LimitSpec:
     """How a kind declares one limit. `at` is the limit itself (Pa gauge), `allowed` what the point
     may be set to as the gauge shows it: less margin and gauge error. `hurts` tells that it must not
-    be passed even for a moment, while a nut is tried. `holds` tells that a grip stops there."""
+    be passed even for a moment, while a nut is tried. `holds` tells that a grip stops there,
+    `there` whether this system has such a part at all."""
 
     id: str
     title: str
@@ -46,6 +48,7 @@ class LimitSpec:
     hurts: bool = False
     holds: bool = True
     lowest: bool = False
+    there: Callable[[Any], bool] = lambda figures: True
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -128,18 +131,43 @@ def lowest_limit(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
     return min(_allowed(specs, figures, hurts=False), default=None)
 
 
-def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float:
-    """What cut-out may not pass even for a moment, by the limits that are known (Pa gauge);
-    infinity where none is.
+def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
+    """What cut-out may not pass even for a moment, by the limits that are known (Pa gauge); None
+    where none is: then nothing may be raised. Of a system on which no part has such a limit, the
+    lowest of the others.
 
     Args:
         specs: The kind's list.
         figures: The system's figures under its settings.
 
     Returns:
-        Gauge pressure, Pa; infinity where no limit is known.
+        Gauge pressure, Pa; None where no limit is known.
     """
-    return min(_allowed(specs, figures, hurts=True), default=float("inf"))
+    listed = tuple(specs)
+    if not any(spec.hurts and spec.there(figures) for spec in listed):
+        return lowest_limit(listed, figures)
+    return min(_allowed(listed, figures, hurts=True), default=None)
+
+
+def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Reading, ...]:
+    """Where the limits that must not be passed even for a moment are read, as far as they are not
+    known.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+
+    Returns:
+        The readings, in the order of the list.
+    """
+    return tuple(
+        spec.at.reading
+        for spec in specs
+        if spec.hurts
+        and spec.at.reading
+        and spec.there(figures)
+        and getattr(figures, spec.at.name) is None
+    )
 
 
 def rating(
@@ -150,6 +178,7 @@ def rating(
     allowed: Figure[Any],
     error_why: str,
     source: Source = RATING,
+    there: Callable[[Any], bool] = lambda figures: True,
 ) -> LimitSpec:
     """The limit of a plate or a valve: cut-out must not pass it even for a moment, whatever the
     gauge is off by.
@@ -162,6 +191,7 @@ def rating(
         allowed: What the gauge may show, Pa gauge.
         error_why: Why the gauge's error is counted.
         source: Where it comes from.
+        there: Whether a system has such a part.
 
     Returns:
         The limit.
@@ -177,6 +207,7 @@ def rating(
         error_counted=True,
         error_why=error_why,
         hurts=True,
+        there=there,
     )
 
 

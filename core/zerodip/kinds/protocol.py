@@ -172,7 +172,7 @@ class Kind(Generic[S, F]):
     """One kind of system. `template` are the usual system and settings to begin with; `report` the
     results that a customer can follow; `settings_faults` the faults of settings that are right by
     themselves but not for this system; `with_found` puts figures found on a visit into it, by
-    field."""
+    field; `stiff_switch` that a turn of its switch goes as far as a compressor's."""
 
     id: str
     title: str
@@ -187,6 +187,7 @@ class Kind(Generic[S, F]):
     chart: Callable[[F, Sequence[Limit], Writer], Chart]
     visit: VisitParts[F]
     proposing: Proposing[F]
+    stiff_switch: bool = False
     sizing: Sizing[S, F] | None = None
     simulating: Simulating[F] | None = None
     diagnosis: Diagnosis[F] = field(default_factory=Diagnosis)

@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from zerodip.switch.belief import Belief
-from zerodip.switch.planner import Goal
+from zerodip.switch.goal import Goal
 from zerodip.units import PSI
 
 __all__ = ["Complaint", "Watch", "complaints", "gauge_resolves"]
 
 _SURE = 3.0
-_FEW = 0.35  # of the slope that is usual: less than this is no answer
+_FEW = 0.7  # of the least slope that such nuts have: less than this is no answer
 
 
 @dataclass(frozen=True)
@@ -78,13 +78,11 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
 
 
 def _no_answer(belief: Belief, watches: Sequence[Watch]) -> bool:
-    """A nut turned by more than a turn in all whose slope is surely a small part of what is
-    usual."""
+    """A nut turned by more than a turn in all whose slope is surely less than any such nut's."""
     for nut, kind in enumerate(belief.of.nuts):
-        usual = (kind.on_in_pa, kind.on_out_pa)[kind.sets][0]
         moved = sum(abs(w.turns[nut]) for w in watches if len(w.turns) > nut)
         mean, sd = belief.slope(nut, kind.sets)
-        if moved > 1.0 and mean + sd < _FEW * usual:
+        if moved > 1.0 and mean + sd < _FEW * kind.least_pa:
             return True
     return False
 

@@ -7,7 +7,8 @@ from typing import Any, Literal
 
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, quantity, read, words
-from zerodip.switch.belief import CLASSES, CUT_IN, CUT_OUT, Belief
+from zerodip.switch.belief import Belief
+from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT
 
 __all__ = [
     "Learned",

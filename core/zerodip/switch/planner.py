@@ -1,245 +1,202 @@
-"""The next turns, what to expect of them, and whether the switch is set: judged by the belief,
-never by one reading."""
+"""The next step at a switch: turn, watch once more, or call it set. What each is worth is weighed
+by the minutes that it takes, against those that a switch is worth that is not right."""
 
-import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import product
 from typing import Literal
 
-from zerodip.switch.belief import CUT_IN, CUT_OUT, Belief, predict
-from zerodip.units import PSI
+from zerodip.switch.belief import Belief, predict
+from zerodip.switch.classes import CUT_IN, CUT_OUT
+from zerodip.switch.goal import SURE, Goal, Work, aimed_points, inside, radius_pa, within
+from zerodip.switch.turning import best_turns
 
-__all__ = ["DONE_AT", "Goal", "Step", "bound_pa", "next_step", "within"]
+__all__ = ["Step", "next_step"]
 
-DONE_AT = 0.90
-_BOUND = 4.0
-_NEAR, _FAR, _SHARP = (
-    0.65,
-    4.0,
-    0.33,
-)  # of the tolerance: near enough to watch; too far to; as sharp as a turn asks for
-_EIGHTH = 0.125
-_SLACK_PA = 0.5 * PSI  # the coarsest that an eighth of a turn can be aimed
-MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
-
-
-@dataclass(frozen=True, kw_only=True)
-class Goal:
-    """Where the points must come to (Pa gauge) and how near; `highest_pa` is what cut-out may never
-    pass, `most_pa` what it is not set above. `order` is both nuts in one power-off, or one nut at a
-    time: "first" sets the first point before the second. `eager` turns again without watching more
-    first, where the points are not near yet: fewer cycles to watch, more power-offs."""
-
-    cut_in_pa: float
-    cut_out_pa: float
-    tolerance_pa: float = 1.0 * PSI
-    highest_pa: float = float("inf")
-    most_pa: float = float("inf")
-    order: str = "together"
-    eager: bool = False
+_MORE_TURNS = 4
+_FAR = 5.0  # tolerances off, at which coming back counts twice
+_NODES = ((-2.857, 0.0113), (-1.3556, 0.2221), (0.0, 0.5333), (1.3556, 0.2221), (2.857, 0.0113))
 
 
 @dataclass(frozen=True, kw_only=True)
 class Step:
-    """What to do next: "turn" the nuts by `turns`, "watch" the gauge once more, or it is "done".
-    `cut_in_pa` and `cut_out_pa` are (mean, spread) expected after it; `sure` is the probability
-    that both points lie within the tolerance now; "see" (turns made are to be watched) and "stop"
-    are for whoever plans with it. `held` tells that a limit kept the step shorter than the target
-    asks."""
+    """What to do next: "turn" the nuts by `turns`, "watch" the gauge once more, "read" a limit
+    before anything is raised, "stop" because no turn, however small, is sure to stay below a limit,
+    or it is "done"; "see" (turns made are to be watched) is for whoever plans with it. `cut_in_pa`
+    and `cut_out_pa` are (mean, spread) expected after it; `sure` is the probability that the points
+    lie within the tolerance, `near_pa` within how much of their targets they surely lie (`SURE`).
+    `held` tells that a limit kept the step shorter than the target asks."""
 
-    do: Literal["turn", "see", "watch", "stop", "done"]
+    do: Literal["turn", "see", "watch", "read", "stop", "done"]
     turns: tuple[float, ...]
     cut_in_pa: tuple[float, float]
     cut_out_pa: tuple[float, float]
     sure: float
+    near_pa: float
     held: bool = False
 
 
-def within(belief: Belief, goal: Goal) -> float:
-    """The probability that the points lie within the goal's tolerance: their product, taken as
-    independent (cut-out alone where cut-in cannot be set by itself).
+def next_step(belief: Belief, goal: Goal, work: Work) -> Step:
+    """The next step: the one that costs least time in all, looking one step ahead.
 
     Args:
         belief: What is believed of the switch.
         goal: Where the points must come to, and how near.
-
-    Returns:
-        Probability, 0 to 1.
-    """
-    points = (CUT_OUT,) if belief.of.follows else (CUT_IN, CUT_OUT)
-    return math.prod(_inside(belief, goal, point) for point in points)
-
-
-def _inside(belief: Belief, goal: Goal, point: int) -> float:
-    target = goal.cut_in_pa if point == CUT_IN else goal.cut_out_pa
-    mean, sd = belief.mean[point], max(belief.sd(point), 1e-6)
-    return _below((target + goal.tolerance_pa - mean) / sd) - _below(
-        (target - goal.tolerance_pa - mean) / sd
-    )
-
-
-def _below(z: float) -> float:
-    return 0.5 * (1 + math.erf(z / math.sqrt(2)))
-
-
-def next_step(belief: Belief, goal: Goal) -> Step:
-    """The next step. Turns are in eighths (in quarters beyond a turn), at most six, those that
-    bring the expected square of what is left to its least; none is proposed whose upper bound (4
-    standard deviations) passes the goal's highest, or that is expected to end above its most.
-
-    Args:
-        belief: What is believed of the switch.
-        goal: Where the points must come to, and how near.
+        work: What a look and a power-off take, and what a reading tells.
 
     Returns:
         What to do next.
 
-    Source: Least expected square under the belief (decision theory).
+    Source: Least expected loss under the belief (decision theory), one look ahead.
     """
     sure = within(belief, goal)
-    here = Step(
-        do="done",
-        turns=(),
-        cut_in_pa=_told(belief, CUT_IN),
-        cut_out_pa=_told(belief, CUT_OUT),
-        sure=sure,
-    )
-    if sure >= DONE_AT:
-        return here
-    turns, held = _best(belief, goal)
-    if not any(turns) or _sharpening(belief, goal):
-        return Step(
-            do="watch",
-            turns=(),
-            cut_in_pa=here.cut_in_pa,
-            cut_out_pa=here.cut_out_pa,
-            sure=sure,
-            held=held,
-        )
-    after = predict(belief, turns)
+    if sure >= SURE:
+        return told(belief, goal, "done")
+    turning = best_turns(belief, goal)
+    if turning.unread:
+        return told(belief, goal, "read")
+    if turning.held and not any(turning.turns):
+        return told(belief, goal, "stop", held=True)
+    do = _cheapest(belief, goal, work, turning.turns)
+    return told(belief, goal, do, turning.turns if do == "turn" else (), turning.held)
+
+
+def told(
+    belief: Belief,
+    goal: Goal,
+    do: Literal["turn", "see", "watch", "read", "stop", "done"],
+    turns: tuple[float, ...] = (),
+    held: bool = False,
+) -> Step:
+    """A step with what is expected after it.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to, and how near.
+        do: What to do.
+        turns: Turns of each nut.
+        held: Whether a limit keeps it short.
+
+    Returns:
+        The step.
+    """
+    after = predict(belief, turns) if any(turns) else belief
     return Step(
-        do="turn",
+        do=do,
         turns=turns,
-        cut_in_pa=_told(after, CUT_IN),
-        cut_out_pa=_told(after, CUT_OUT),
-        sure=sure,
+        cut_in_pa=(after.mean[CUT_IN], after.sd(CUT_IN)),
+        cut_out_pa=(after.mean[CUT_OUT], after.sd(CUT_OUT)),
+        sure=within(after, goal),
+        near_pa=radius_pa(after, goal),
         held=held,
     )
 
 
-def _told(belief: Belief, point: int) -> tuple[float, float]:
-    return belief.mean[point], belief.sd(point)
+def _cheapest(
+    belief: Belief, goal: Goal, work: Work, turns: tuple[float, ...]
+) -> Literal["turn", "watch", "done"]:
+    """Stopping, watching or turning: whichever costs least time in all."""
+    ahead, none = _Ahead(belief, goal, work), (0.0,) * len(belief.of.nuts)
+    stop, turn, harder = ahead.stopping(ahead.states(none)), float("inf"), 1.0
+    if any(turns):
+        turn = work.power_off_s + work.look_s + ahead.expected(turns)
+        # What a limit or whole eighths make of the next turn, they make of it after a look too.
+        harder = max(turn / ahead.by_turning(ahead.states(none), ahead.adds), 1.0)
+    watch = work.look_s + ahead.expected(none, harder)
+    if any(turns) and (goal.eager or turn <= min(stop, watch)):
+        return "turn"
+    return "done" if stop <= watch else "watch"
 
 
-def _sharpening(belief: Belief, goal: Goal) -> bool:
-    """Whether another look tells more than another turn: the points are believed near enough, only
-    not surely; or they are not far, and not yet known well enough to be worth a turn. Its measures
-    were found on the fleet of `bench/turns`."""
-    points = (CUT_OUT,) if belief.of.follows else (CUT_IN, CUT_OUT)
-    targets = (goal.cut_in_pa, goal.cut_out_pa)
-    off = max(abs(belief.mean[p] - targets[p]) for p in points) / goal.tolerance_pa
-    blur = max(belief.sd(p) for p in points) / goal.tolerance_pa
-    return off <= _NEAR or (not goal.eager and blur > _SHARP and off <= _FAR)
+class _Ahead:
+    """What is still to be paid after the next look, whatever it shows."""
+
+    def __init__(self, belief: Belief, goal: Goal, work: Work) -> None:
+        self.belief, self.goal, self.work = belief, goal, work
+        self.points = aimed_points(belief, goal)
+        self.adds = [self._adds(point) for point in self.points]
+
+    def _adds(self, point: int) -> float:
+        """What every turn adds to a point's error, Pa: drift, and that turns are made in
+        eighths."""
+        mean, _ = self.belief.slope(self._nut(point, ()), point)
+        return math.hypot(
+            self.belief.of.drift_pa, self.belief.of.finest * abs(mean) / math.sqrt(12)
+        )
+
+    def _nut(self, point: int, turns: Sequence[float]) -> int:
+        """The nut that moves a point: the one that is turned, else the one that is there for it."""
+        nuts = self.belief.of.nuts
+        turned = [k for k, turn in enumerate(turns) if turn and nuts[k].moves[point]]
+        return (
+            turned[0] if turned else next((k for k, nut in enumerate(nuts) if nut.sets == point), 0)
+        )
+
+    def _share(self, point: int, turns: Sequence[float]) -> float:
+        """What share of a further move of a point is not known once these turns were watched."""
+        nut = self._nut(point, turns)
+        mean, sd = self.belief.slope(nut, point)
+        moved = abs(mean * turns[nut])
+        learned = math.sqrt(2) * self.work.noise_pa / max(moved, 1e-9)
+        return min(sd / max(abs(mean), 1e-9), 0.5, learned)
+
+    def states(self, turns: Sequence[float]) -> list["_State"]:
+        """How the points that are aimed at stand after these turns, before they are watched."""
+        after = predict(self.belief, turns) if any(turns) else self.belief
+        return [
+            (after.mean[p] - self.goal.target_pa(p), after.sd(p), self._share(p, turns))
+            for p in self.points
+        ]
+
+    def expected(self, turns: Sequence[float], harder: float = 1.0) -> float:
+        """Expected seconds still to be paid after these turns and one look, by quadrature."""
+        states, total = self.states(turns), 0.0
+        for nodes in product(_NODES, repeat=len(states)):
+            seen = [
+                _watched(state, node[0], self.work.noise_pa)
+                for state, node in zip(states, nodes, strict=True)
+            ]
+            turning = harder * self.by_turning(seen, self.adds)
+            total += math.prod(node[1] for node in nodes) * min(self.stopping(seen), turning)
+        return total
+
+    def stopping(self, states: Sequence["_State"]) -> float:
+        """Coming back to points that are not within the tolerance; the more so the further off."""
+        near = self.goal.tolerance_pa
+        chance = math.prod(inside(off, sd, near) for off, sd, _ in states)
+        far = sum(off * off + sd * sd for off, sd, _ in states) / (_FAR * near) ** 2
+        return self.work.missed_s * (1 - chance + far)
+
+    def by_turning(self, states: Sequence["_State"], adds: Sequence[float]) -> float:
+        """Seconds to be paid by turning once or more often: each further turn misses by what is
+        not known of the one before."""
+        least, spent = float("inf"), 0.0
+        for _ in range(_MORE_TURNS):
+            states = [
+                _turned(each, more, self.work.noise_pa)
+                for each, more in zip(states, adds, strict=True)
+            ]
+            spent += self.work.power_off_s + self.work.look_s
+            missed = [(0.0, off, share) for off, _, share in states]
+            least = min(least, spent + self.stopping(missed))
+        return least
 
 
-def _best(belief: Belief, goal: Goal) -> tuple[tuple[float, ...], bool]:
-    free = _free(belief, goal)
-    wanted = _wanted(belief, goal, free)
-    held = False
-    for _ in range(40):
-        turns = _rounded(belief, goal, wanted, free)
-        if _allowed(predict(belief, turns), goal) or not any(turns):
-            return turns, held
-        held, wanted = True, [0.8 * turn if abs(turn) > _EIGHTH else 0.0 for turn in wanted]
-    return tuple(0.0 for _ in belief.of.nuts), True
+_State = tuple[float, float, float]
+"""How far off a point is, how well that is known (Pa), and what share of a move is not known."""
 
 
-def _allowed(after: Belief, goal: Goal) -> bool:
-    """Whether cut-out surely stays below what it may never pass, and is not expected above what it
-    is not set above (where the target itself is not either)."""
-    most = max(goal.most_pa, goal.cut_out_pa)
-    return bound_pa(after) <= goal.highest_pa and after.mean[CUT_OUT] <= most + _SLACK_PA
+def _turned(state: _State, adds: float, noise: float) -> _State:
+    """A point after one more turn and a look: off by what was not known of it."""
+    off, sd, share = state
+    missed = math.hypot(sd, share * off, adds)
+    learned = math.sqrt(2) * noise / max(abs(off), noise)
+    return missed, missed * noise / math.hypot(missed, noise), min(share, learned)
 
 
-def _free(belief: Belief, goal: Goal) -> list[int]:
-    """The nuts that may be turned now: all, or one by one the second only once the first point is
-    right."""
-    nuts = list(range(len(belief.of.nuts)))
-    if goal.order == "together" or len(nuts) < 2:
-        return nuts
-    first = CUT_IN if belief.of.id == "two" else CUT_OUT
-    target = goal.cut_in_pa if first == CUT_IN else goal.cut_out_pa
-    return [1] if abs(belief.mean[first] - target) <= _NEAR * goal.tolerance_pa else [0]
-
-
-def _wanted(belief: Belief, goal: Goal, free: list[int]) -> list[float]:
-    """Turns at which the expected square of what is left is least: the zero of its gradient, which
-    is linear in the turns."""
-    size = len(free)
-    matrix, right = [[0.0] * size for _ in range(size)], [0.0] * size
-    points = (CUT_OUT,) if belief.of.follows else (CUT_IN, CUT_OUT)
-    for point in _aimed(belief, goal, points):
-        target = goal.cut_in_pa if point == CUT_IN else goal.cut_out_pa
-        at = [2 + 2 * nut + point for nut in free]
-        for i, row in enumerate(at):
-            right[i] += belief.mean[row] * (target - belief.mean[point]) - belief.spread[point][row]
-            for j, column in enumerate(at):
-                matrix[i][j] += belief.mean[row] * belief.mean[column] + belief.spread[row][column]
-    solved = _solve(matrix, right)
-    turns = [0.0] * len(belief.of.nuts)
-    for nut, turn in zip(free, solved, strict=True):
-        turns[nut] = min(max(turn, -MOST_TURNS), MOST_TURNS)
-    return turns
-
-
-def _aimed(belief: Belief, goal: Goal, points: tuple[int, ...]) -> tuple[int, ...]:
-    """One nut at a time aims at one point only."""
-    if goal.order == "together" or len(belief.of.nuts) < 2:
-        return points
-    first = (CUT_IN, CUT_OUT) if belief.of.id == "two" else (CUT_OUT, CUT_IN)
-    return (first[0],) if _free(belief, goal) == [0] else (first[1],)
-
-
-def _solve(matrix: list[list[float]], right: list[float]) -> list[float]:
-    if len(right) == 1:
-        return [right[0] / matrix[0][0]]
-    (a, b), (c, d) = matrix
-    whole = a * d - b * c
-    return [(right[0] * d - b * right[1]) / whole, (a * right[1] - right[0] * c) / whole]
-
-
-def _rounded(
-    belief: Belief, goal: Goal, wanted: Sequence[float], free: list[int]
-) -> tuple[float, ...]:
-    """To eighths, or quarters beyond a turn; of the neighbours, those with the least expected
-    square left."""
-    choices = [_neighbours(turn) if nut in free else (0.0,) for nut, turn in enumerate(wanted)]
-    return min(itertools.product(*choices), key=lambda turns: _left(predict(belief, turns), goal))
-
-
-def _neighbours(turn: float) -> tuple[float, ...]:
-    step = _EIGHTH if abs(turn) <= 1 else 2 * _EIGHTH
-    low = math.floor(turn / step) * step
-    return low, low + step
-
-
-def _left(belief: Belief, goal: Goal) -> float:
-    points = (CUT_OUT,) if belief.of.follows else (CUT_IN, CUT_OUT)
-    targets = (goal.cut_in_pa, goal.cut_out_pa)
-    return sum(
-        (belief.mean[p] - targets[p]) ** 2 + belief.spread[p][p]
-        for p in _aimed(belief, goal, points)
-    )
-
-
-def bound_pa(belief: Belief) -> float:
-    """The upper bound (4 standard deviations) of where cut-out may stand, Pa gauge.
-
-    Args:
-        belief: What is believed of the switch.
-
-    Returns:
-        Gauge pressure, Pa.
-    """
-    return belief.mean[CUT_OUT] + _BOUND * belief.sd(CUT_OUT)
+def _watched(state: _State, node: float, noise: float) -> _State:
+    """A point after a look that showed it `node` standard deviations from what was expected."""
+    off, sd, share = state
+    sharp = sd * noise / math.hypot(sd, noise)
+    return off + node * math.sqrt(max(sd * sd - sharp * sharp, 0.0)), sharp, share

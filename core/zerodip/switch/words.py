@@ -1,13 +1,34 @@
 """What is said at the switch: the next step, how far to turn, what was learned of the nuts."""
 
-from zerodip.switch.belief import CLASSES
+import math
+from collections.abc import Callable, Sequence
+from fractions import Fraction
+from typing import Literal
+
+from zerodip.switch.classes import CLASSES, SwitchClass
+from zerodip.switch.goal import SURE, Goal, Work, near_enough_pa
 from zerodip.switch.learned import Learned, slopes_of
-from zerodip.switch.planner import Goal, Step
+from zerodip.switch.planner import Step
+from zerodip.text.figure import Reading
 from zerodip.units import PSI, text
 
-__all__ = ["expected_says", "learned_says", "step_says", "turn_words", "unresolved_says"]
+__all__ = [
+    "NEAR_WORDS",
+    "expected_says",
+    "learned_says",
+    "step_says",
+    "turn_words",
+    "unresolved_says",
+]
 
-_PARTS = ("", "1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "7/8")
+NEAR_WORDS: dict[Literal["gauge", "one", "two"], Callable[[float, str], str]] = {
+    "gauge": lambda noise, units: (
+        f"as near as this gauge can tell (± {text(near_enough_pa(noise), 'pressure', units)})"
+    ),
+    "one": lambda noise, units: f"± {text(1 * PSI, 'pressure', units)}",
+    "two": lambda noise, units: f"± {text(2 * PSI, 'pressure', units)}",
+}
+_SIXTEENTHS = 16
 _FIRST = "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
 _STOP = (
     "Stop turning: this switch does not answer. Find out why first; then watch it through one more"
@@ -16,7 +37,7 @@ _STOP = (
 
 
 def turn_words(turns: float) -> str:
-    """Turns, to the eighth, as a person says them: 1 1/4 turns clockwise.
+    """Turns, to the sixteenth, as a person says them: 1 1/4 turns clockwise.
 
     Args:
         turns: Turns, clockwise positive.
@@ -24,9 +45,10 @@ def turn_words(turns: float) -> str:
     Returns:
         The words.
     """
-    size = round(abs(turns) * 8)
-    said = f"{size // 8 or ''} {_PARTS[size % 8]}".strip() or "0"
-    return f"{said} turn{'s' if size > 8 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
+    size = Fraction(round(abs(turns) * _SIXTEENTHS), _SIXTEENTHS)
+    whole, part = divmod(size, 1)
+    said = " ".join(str(each) for each in (whole, part) if each) or "0"
+    return f"{said} turn{'s' if size > 1 else ''} {'clockwise' if turns > 0 else 'anticlockwise'}"
 
 
 def learned_says(learned: Learned, units: str) -> str:
@@ -71,30 +93,39 @@ def expected_says(low_pa: float, cut_in_pa: float, cut_out_pa: float, units: str
     return f"As this gauge shows them: it shows {much}, for {wanted}."
 
 
-def unresolved_says(noise_pa: float, units: str) -> str:
+def unresolved_says(work: Work, units: str) -> str:
     """That a gauge is too coarse for the tolerance asked for.
 
     Args:
-        noise_pa: Standard deviation of a reading, Pa, above 0.
+        work: What a reading tells.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
         The words.
     """
-    near = text(2 * noise_pa, "pressure", units)
+    near = text(2 * work.noise_pa, "pressure", units)
     return (
         f"This gauge cannot tell so close: a reading is sure only to about {near}. Take a better"
         " gauge, or watch more often."
     )
 
 
-def step_says(step: Step | None, goal: Goal, may_turn: bool, units: str) -> str:
+def step_says(
+    step: Step | None,
+    goal: Goal,
+    of: SwitchClass,
+    may_turn: bool,
+    reads: Sequence[Reading],
+    units: str,
+) -> str:
     """The next step in words; None is the first look.
 
     Args:
         step: The step; None is the first look.
         goal: Where the points must come to, and how near.
+        of: The class of switch.
         may_turn: Whether turning at once is another way.
+        reads: The limits that are not known.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
@@ -103,10 +134,11 @@ def step_says(step: Step | None, goal: Goal, may_turn: bool, units: str) -> str:
     if step is None:
         return _FIRST
     if step.do == "done":
-        near = text(goal.tolerance_pa, "pressure", units)
-        return f"Set: {step.sure:.0%} sure that both points lie within {near}."
+        return _done_says(step, goal, _which(of, goal), units)
+    if step.do == "read":
+        return _read_says(reads)
     if step.do == "stop":
-        return _STOP
+        return _held_says(goal, units) if step.held else _STOP
     if step.do == "watch":
         return _watch_says(step, may_turn)
     low, high = (
@@ -115,11 +147,47 @@ def step_says(step: Step | None, goal: Goal, may_turn: bool, units: str) -> str:
     )
     if step.do == "see":
         said = f"Turned. Now watch where it starts and stops: {low} and {high} are expected."
-        limit = text(goal.highest_pa, "pressure", units)
+        limit = "" if goal.highest_pa is None else text(goal.highest_pa, "pressure", units)
         past = f" Cut-out may pass {limit}, a limit: switch off by hand before it does."
         return said + (past if step.held else "")
     held = " Shorter than the target asks: a limit comes first." if step.held else ""
-    return f"Both points should come to {low} and {high}.{held}"
+    return f"Cut-in should come to {low}, cut-out to {high}.{held}"
+
+
+def _which(of: SwitchClass, goal: Goal) -> str:
+    """The points that are promised."""
+    if of.follows:
+        return "cut-out lies"
+    left = any(nut.id in goal.leave for nut in of.nuts)
+    return "cut-in lies" if left else "both points lie"
+
+
+def _done_says(step: Step, goal: Goal, which: str, units: str) -> str:
+    near, asked = (text(pa, "pressure", units) for pa in (step.near_pa, goal.tolerance_pa))
+    if step.sure >= SURE:
+        return f"Set: {_share(step.sure)} sure that {which} within {asked}."
+    return (
+        f"Set as near as is worth the time: {_share(SURE)} sure that {which} within {near},"
+        f" {_share(step.sure)} within the {asked} asked for."
+    )
+
+
+def _share(sure: float) -> str:
+    """A probability, never rounded up to certainty."""
+    return f"{min(math.floor(100 * sure + 0.5), 99)} %"
+
+
+def _read_says(reads: Sequence[Reading]) -> str:
+    what = " or ".join(reading.title for reading in reads)
+    return f"Nothing is raised while no limit is known. Read first: {what}."
+
+
+def _held_says(goal: Goal, units: str) -> str:
+    limit = "" if goal.highest_pa is None else text(goal.highest_pa, "pressure", units)
+    return (
+        f"Stop turning: no turn, however small, is sure to keep cut-out below {limit}. Lower the"
+        " target, or watch once more to know better where it stands."
+    )
 
 
 def _watch_says(step: Step, may_turn: bool) -> str:
@@ -130,6 +198,6 @@ def _watch_says(step: Step, may_turn: bool) -> str:
             " takes." + held
         )
     return (
-        f"Do not turn: watch the gauge through one more cycle. It is {step.sure:.0%} sure"
+        f"Do not turn: watch the gauge through one more cycle. It is {_share(step.sure)} sure"
         f" now.{held}"
     )

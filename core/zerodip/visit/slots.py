@@ -31,6 +31,7 @@ __all__ = [
     "GAUGE_ERROR",
     "GAUGE_LOW",
     "GAUGE_USED",
+    "HOW_NEAR",
     "INFLATOR",
     "LAP",
     "LEAK",
@@ -51,6 +52,8 @@ __all__ = [
 ]
 
 T = TypeVar("T", covariant=True)
+Near = Literal["gauge", "one", "two"]  # as the gauge can tell, 1 psi, 2 psi
+NEARS: tuple[Near, ...] = ("gauge", "one", "two")
 Step = Literal["safe", "read", "decide", "set", "prove", "hand_over"]
 STEPS: tuple[Step, ...] = ("safe", "read", "decide", "set", "prove", "hand_over")
 # What no longer holds once power is on again: the tank fills.
@@ -175,6 +178,12 @@ AIR_LEFT: Slot[float] = _value(
 )
 AIR_CAP: Slot[bool] = _value("set", "air.cap", _flag("Valve cap back on"))
 TURNED: Slot[Turned] = Slot(name="set.turned", step="set", title="Turned", record=Turned)
+HOW_NEAR: Slot[Near] = _value(
+    "set",
+    "set.near",
+    Spec(kind="choice", title="How near", options=NEARS),
+    last_word=True,
+)
 SWITCH_REPLACED: Slot[bool] = _value(
     "set", "set.replaced", _flag("Switch replaced"), last_word=True
 )
@@ -212,6 +221,7 @@ _ALL: tuple[Slot[Any], ...] = (
     AIR_LEFT,
     AIR_CAP,
     TURNED,
+    HOW_NEAR,
     SWITCH_REPLACED,
     TRY,
     LAP,

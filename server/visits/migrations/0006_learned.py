@@ -5,7 +5,7 @@ import django.db.models.deletion
 from django.db import migrations, models
 
 from zerodip.fileformat.document import plain
-from zerodip.switch.belief import CLASSES
+from zerodip.switch.classes import CLASSES
 from zerodip.switch.learned import learned_from
 
 

@@ -31,6 +31,7 @@ def _most_use_m3_s(figures: CompressorFigures) -> float:
 AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
     id=COMPRESSOR,
     title="Air compressor",
+    stiff_switch=True,
     model=CompressorSystem,
     figures=CompressorFigures,
     template={

@@ -14,6 +14,7 @@ LIMITS = (
         T.accumulator_max_pa,
         T.accumulator_allowed_pa,
         "Whatever the gauge is off by, the plate is not passed.",
+        there=lambda figures: figures.accumulator_m3 is not None,
     ),
     LimitSpec(
         id="dead-head",

@@ -2867,6 +2867,19 @@ export interface components {
             says: string;
         };
         /**
+         * NearChoice
+         * @description How near is near enough: a choice, in words.
+         */
+        NearChoice: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "gauge" | "one" | "two";
+            /** Title */
+            title: string;
+        };
+        /**
          * NutView
          * @description A nut or screw of this switch, in order.
          */
@@ -2972,9 +2985,11 @@ export interface components {
         /**
          * SetView
          * @description The next step at the switch. `do` is first (read both points once), turn, see (the turns made
-         *     are still to be watched), watch, stop (it does not answer) or done; `expect` are the points
-         *     after it with twice their spread (Pa gauge). `sure` is how sure it is that both lie within the
-         *     tolerance; `may_turn` that one may also turn now; `looks` how many tries are on record;
+         *     are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
+         *     does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
+         *     after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
+         *     the tolerance, `near` how near was asked for among `nears`; `may_turn` that one may also turn
+         *     now, `may_watch` that one may watch on; `looks` how many tries are on record;
          *     `found_pa` the points as found. All pressures are as this gauge shows them; `gauge_says` tells
          *     where that differs from the truth, `anew` why what was learned before does not count, `learned`
          *     what a turn of each nut does.
@@ -2984,7 +2999,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "first" | "turn" | "see" | "watch" | "stop" | "done";
+            do: "first" | "turn" | "see" | "watch" | "read" | "stop" | "done";
             /** Says */
             says: string;
             /** Turns */
@@ -3014,8 +3029,19 @@ export interface components {
             ] | null;
             /** Sure */
             sure: number;
+            /**
+             * Near
+             * @enum {string}
+             */
+            near: "gauge" | "one" | "two";
+            /** Nears */
+            nears: components["schemas"]["NearChoice"][];
+            /** Reads */
+            reads: components["schemas"]["Reading"][];
             /** May Turn */
             may_turn: boolean;
+            /** May Watch */
+            may_watch: boolean;
             /** Tolerance Pa */
             tolerance_pa: number;
             /** Tries */
@@ -3319,7 +3345,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
         /**
          * Dimension
          * @description What a figure measures.

@@ -93,6 +93,11 @@ export default {
    "after": "number"
   }
  },
+ "set.near": {
+  "title": "How near",
+  "dimension": "number",
+  "fields": {}
+ },
  "set.replaced": {
   "title": "Switch replaced",
   "dimension": "number",

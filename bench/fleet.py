@@ -1,0 +1,103 @@
+"""Made-up switches, in psi: water switches of 1 to 9 psi a turn, screws and nuts of compressors of
+1 to 70, with backlash, drift, nuts that move both points a little unequally, and gauges that are
+read with noise and to the next half or whole psi."""
+
+import random
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+
+__all__ = ["Switch", "fleet"]
+
+
+@dataclass
+class Switch:
+    """One switch: its class and whether its springs are a compressor's, true points, targets, what
+    cut-out may never pass, and slopes by nut on cut-in and cut-out."""
+
+    of: str
+    stiff: bool
+    chance: random.Random
+    noise: float
+    points: list[float]
+    target: tuple[float, float]
+    highest: float
+    slopes: tuple[tuple[float, float], ...]
+    backlash: float
+    drift: float
+    rounds: float
+    last: list[float] = field(default_factory=lambda: [1.0, 1.0])
+    passed: bool = False
+
+    def turn(self, turns: Sequence[float]) -> None:
+        """Turns the nuts; a reversal loses the backlash."""
+        for nut, turn in enumerate(turns):
+            moved = self._effective(nut, turn)
+            moved += self.chance.gauss(0, 0.01) * bool(turn)  # turned by eye
+            for point in (0, 1):
+                self.points[point] += self.slopes[nut][point] * moved
+        if any(turns):
+            self.points[1] += self.chance.gauss(0, self.drift)
+        self.passed = self.passed or self.points[1] > self.highest
+
+    def _effective(self, nut: int, turn: float) -> float:
+        reversed_ = turn * self.last[nut] < 0
+        self.last[nut] = turn or self.last[nut]
+        lost = min(self.backlash, abs(turn)) if reversed_ else 0.0
+        return turn - lost if turn > 0 else turn + lost
+
+    def watch(self) -> tuple[float, float]:
+        """What a person reads off the gauge for both points."""
+        seen = [point + self.chance.gauss(0, self.noise) for point in self.points]
+        return (
+            round(seen[0] / self.rounds) * self.rounds,
+            round(seen[1] / self.rounds) * self.rounds,
+        )
+
+    def off(self) -> float:
+        """How far the worse of the points that can be set truly is from its target."""
+        points = (1,) if self.of == "one" else (0, 1)
+        return max(abs(self.points[point] - self.target[point]) for point in points)
+
+
+def _log_normal(chance: random.Random, median: float, octaves: float, most: float) -> float:
+    return min(max(median * 2.0 ** chance.gauss(0, octaves), 1.0), most)
+
+
+def _decade(chance: random.Random) -> float:
+    """Evenly over the logarithm, 1 to 70 psi a turn."""
+    return 70.0 ** chance.random()
+
+
+def _slopes(chance: random.Random, of: str, stiff: bool) -> tuple[tuple[float, float], ...]:
+    def small() -> float:
+        return chance.gauss(0, 0.1)
+
+    first = _decade(chance) if stiff else _log_normal(chance, 2.5, 0.5, 9.0)
+    second = _decade(chance) if stiff else _log_normal(chance, 3.2, 0.55, 9.0)
+    if of == "one":
+        return ((first * chance.gauss(0.95, 0.08), first),)
+    if of == "points":
+        return ((small(), 1.2 * first), (1.2 * second, small()))
+    return ((first, first * chance.gauss(1, 0.08)), (small(), second))
+
+
+def fleet(of: str, stiff: bool, noise: float, size: int, seed: int) -> Iterator[Switch]:
+    """Random switches of a class, the same for every way of setting."""
+    chance = random.Random(f"{of} {stiff} {seed}")
+    for number in range(size):
+        low = float(chance.choice([90, 100, 110, 120] if stiff else [20, 30, 40, 50]))
+        gap = 25.0 if stiff else 20.0
+        far = 1.5 if stiff else 1.0
+        yield Switch(
+            of=of,
+            stiff=stiff,
+            chance=random.Random(f"{seed} {number}"),
+            noise=noise,
+            points=[low + far * chance.uniform(-10, 10), low + gap + far * chance.uniform(-12, 8)],
+            target=(low, low + gap),
+            highest=low + gap + far * chance.uniform(8, 20),
+            slopes=_slopes(chance, of, stiff),
+            backlash=chance.uniform(0, 0.06),
+            drift=chance.uniform(0, 0.3),
+            rounds=chance.choice([0.5, 1.0]),
+        )

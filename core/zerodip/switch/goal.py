@@ -1,0 +1,145 @@
+"""What the setting is to reach, what it may not pass, and what a look and a power-off cost."""
+
+import math
+from dataclasses import dataclass
+
+from zerodip.switch.belief import Belief
+from zerodip.switch.classes import CUT_IN, CUT_OUT
+from zerodip.units import PSI
+
+__all__ = [
+    "SURE",
+    "Goal",
+    "Work",
+    "aimed_points",
+    "inside",
+    "near_enough_pa",
+    "radius_pa",
+    "within",
+]
+
+SURE = 0.96
+
+
+@dataclass(frozen=True, kw_only=True)
+class Goal:
+    """Where the points must come to (Pa gauge) and how near; `highest_pa` is what cut-out may never
+    pass (None: not known, and then nothing is raised), `most_pa` what it is not set above. `order`
+    is all nuts in one power-off, or one nut at a time: "first" sets the first point before the
+    second. `leave` names nuts that are not turned at all. `eager` turns rather than watch."""
+
+    cut_in_pa: float
+    cut_out_pa: float
+    tolerance_pa: float = 1.0 * PSI
+    highest_pa: float | None = None
+    most_pa: float = float("inf")
+    order: str = "together"
+    leave: frozenset[str] = frozenset()
+    eager: bool = False
+
+    def target_pa(self, point: int) -> float:
+        """Where a point must come to, Pa gauge."""
+        return self.cut_in_pa if point == CUT_IN else self.cut_out_pa
+
+
+@dataclass(frozen=True, kw_only=True)
+class Work:
+    """What it takes: seconds of one look at a whole cycle, seconds of one power-off (breaker,
+    proving dead, cover), how far a reading is off by chance (Pa, one standard deviation), and the
+    seconds that points outside the tolerance are weighed with (common practice, no source)."""
+
+    noise_pa: float
+    look_s: float = 150.0
+    power_off_s: float = 120.0
+    missed_s: float = 1200.0
+
+
+def near_enough_pa(noise_pa: float) -> float:
+    """As near as a gauge can tell: what two looks after a turn are sure of for both points, but not
+    nearer than 1 psi.
+
+    Args:
+        noise_pa: Standard deviation of a reading, Pa, above 0.
+
+    Returns:
+        A tolerance, Pa.
+
+    Source: 2.24 standard deviations hold 97.5 % of a normal figure, and both points 95 %.
+    """
+    return max(1.0 * PSI, 2.24 / math.sqrt(2) * noise_pa)
+
+
+def aimed_points(belief: Belief, goal: Goal) -> tuple[int, ...]:
+    """The points that can be set: cut-out alone where one screw moves both, and cut-in alone where
+    the nut for the other is left alone.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to.
+
+    Returns:
+        The points, `CUT_IN` and `CUT_OUT`.
+    """
+    if belief.of.follows:
+        return (CUT_OUT,)
+    left = {nut.sets for nut in belief.of.nuts if nut.id in goal.leave}
+    return tuple(point for point in (CUT_IN, CUT_OUT) if point not in left) or (CUT_OUT,)
+
+
+def within(belief: Belief, goal: Goal, near_pa: float | None = None) -> float:
+    """The probability that the points lie within `near_pa` (Pa; the goal's tolerance if None) of
+    their targets: their product in each part, taken as independent there.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to, and how near.
+        near_pa: How near, Pa, above 0.
+
+    Returns:
+        Probability, 0 to 1.
+    """
+    near = goal.tolerance_pa if near_pa is None else near_pa
+    points, total = aimed_points(belief, goal), 0.0
+    for part in belief.parts:
+        chance = part.weight
+        for point in points:
+            sd = math.sqrt(max(part.spread[point][point], 1e-6))
+            chance *= inside(part.mean[point] - goal.target_pa(point), sd, near)
+        total += chance
+    return total
+
+
+def inside(off: float, sd: float, near: float) -> float:
+    """The chance that a normal figure lies within a distance of nothing.
+
+    Args:
+        off: Its mean.
+        sd: Its standard deviation, above 0.
+        near: The distance, in the same unit.
+
+    Returns:
+        Probability, 0 to 1.
+    """
+    scale = 1 / (sd * math.sqrt(2))
+    return 0.5 * (math.erf((near - off) * scale) + math.erf((near + off) * scale))
+
+
+def radius_pa(belief: Belief, goal: Goal, sure: float = SURE) -> float:
+    """How near both points surely lie: the least distance from their targets within which they are
+    with the probability `sure`.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to.
+        sure: Probability, above 0 and below 1.
+
+    Returns:
+        Distance, Pa.
+    """
+    low, high = 0.0, goal.tolerance_pa
+    while within(belief, goal, high) < sure:
+        low, high = high, 2 * high
+    for _ in range(12):
+        middle = 0.5 * (low + high)
+        low, high = (low, middle) if within(belief, goal, middle) >= sure else (middle, high)
+    return high

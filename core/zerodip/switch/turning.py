@@ -1,0 +1,233 @@
+"""The turns that bring the points nearest, within what must never be passed."""
+
+import itertools
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from zerodip.switch.belief import Belief, chance_above
+from zerodip.switch.classes import CUT_OUT
+from zerodip.switch.goal import Goal, aimed_points
+from zerodip.units import PSI
+
+__all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns"]
+
+PASSING = 1e-7  # the chance of passing a limit that one turn may have
+MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
+_EIGHTH = 0.125
+_UNLIKELY, _FAR_PA = 0.02, 7.0 * PSI  # the stiffest that a nut may yet be, and how far it may go
+_CARE = (
+    0.3  # how much of the uncertainty counts against going all the way: a longer turn teaches more
+)
+_ENOUGH = 0.5  # of the tolerance: one nut alone is enough where it is expected to miss by no more
+_SLACK_PA = 0.5 * PSI  # the coarsest that an eighth of a turn can be aimed
+
+
+@dataclass(frozen=True, kw_only=True)
+class Turning:
+    """Turns of each nut; `held` that a limit keeps them shorter than the target asks, `unread` that
+    they would raise cut-out and no limit is known."""
+
+    turns: tuple[float, ...]
+    held: bool = False
+    unread: bool = False
+
+
+def best_turns(belief: Belief, goal: Goal) -> Turning:
+    """The turns, in eighths (in quarters beyond a turn, in sixteenths of a stiff screw up to a
+    quarter), at most six, that bring the expected
+    square of what is left to its least with the fewest nuts: another nut only where the points
+    cannot come within the tolerance without it. A turn's chance to pass the goal's highest is below
+    `PASSING`; nothing is raised while that is not known.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to, and how near.
+
+    Returns:
+        The turns; none where no turn brings them nearer.
+
+    Source: Least expected square under the belief (decision theory).
+    """
+    none = (0.0,) * len(belief.of.nuts)
+    for nuts in _choices(belief, goal):
+        wanted = _wanted(belief, goal, nuts, {})
+        best = _rounded(belief, goal, wanted, nuts)
+        if goal.highest_pa is None and _raises(belief, best):
+            return Turning(turns=none, unread=True)
+        if _allowed(belief, goal, best):
+            return Turning(turns=best)
+        return _held(belief, goal, wanted, nuts)
+    return Turning(turns=none)
+
+
+def _choices(belief: Belief, goal: Goal) -> Iterator[tuple[int, ...]]:
+    """The nuts to turn: one alone where it can bring the points within the tolerance, the best such
+    first; else all that are free."""
+    free = _free(belief, goal)
+    alone = [
+        (_missed(belief, goal, nut), nut)
+        for nut in free
+        if belief.of.nuts[nut].id not in goal.leave
+    ]
+    enough = [each for each in alone if each[0] <= _ENOUGH * goal.tolerance_pa]
+    if enough:
+        yield (min(enough)[1],)
+    elif alone:
+        yield tuple(nut for _, nut in alone)
+
+
+def _free(belief: Belief, goal: Goal) -> list[int]:
+    """The nuts that may be turned now: all, or one by one the second only once the first point is
+    right."""
+    nuts = list(range(len(belief.of.nuts)))
+    if goal.order == "together" or len(nuts) < 2:
+        return nuts
+    first = belief.of.nuts[0].sets
+    near = abs(belief.mean[first] - goal.target_pa(first)) <= 0.65 * goal.tolerance_pa
+    return [1] if near else [0]
+
+
+def _points(belief: Belief, goal: Goal) -> tuple[int, ...]:
+    """The points that are aimed at now: one nut at a time aims at one point only."""
+    free = _free(belief, goal)
+    points = aimed_points(belief, goal)
+    if len(free) == len(belief.of.nuts):
+        return points
+    return (belief.of.nuts[free[0]].sets,)
+
+
+def _missed(belief: Belief, goal: Goal, nut: int) -> float:
+    """How far the worse point is expected to be off at the best turn of one nut alone, Pa."""
+    points = _points(belief, goal)
+    off = [goal.target_pa(point) - belief.mean[point] for point in points]
+    slopes = [belief.mean[2 + 2 * nut + point] for point in points]
+    square = sum(slope * slope for slope in slopes)
+    turn = sum(s * o for s, o in zip(slopes, off, strict=True)) / square if square else 0.0
+    return max(abs(o - s * turn) for s, o in zip(slopes, off, strict=True))
+
+
+def _wanted(
+    belief: Belief, goal: Goal, nuts: Sequence[int], fixed: Mapping[int, float]
+) -> list[float]:
+    """Turns at which the expected square of what is left is least, some nuts being `fixed`: the
+    zero of its gradient, which is linear in the turns."""
+    free, size = [nut for nut in nuts if nut not in fixed], len(belief.of.nuts)
+    turns = [fixed.get(nut, 0.0) for nut in range(size)]
+    if not free:
+        return turns
+    matrix, right = [[0.0] * len(free) for _ in free], [0.0] * len(free)
+    for point in _points(belief, goal):
+        at = [2 + 2 * nut + point for nut in free]
+        there = [(turn, 2 + 2 * nut + point) for nut, turn in fixed.items()]
+        short = goal.target_pa(point) - belief.mean[point]
+        short -= sum(turn * belief.mean[k] for turn, k in there)
+        for i, row in enumerate(at):
+            right[i] += belief.mean[row] * short - _CARE * belief.spread[point][row]
+            right[i] -= _CARE * sum(turn * belief.spread[k][row] for turn, k in there)
+            for j, column in enumerate(at):
+                matrix[i][j] += belief.mean[row] * belief.mean[column]
+                matrix[i][j] += _CARE * belief.spread[row][column]
+    for nut, turn in zip(free, _solved(matrix, right), strict=True):
+        turns[nut] = min(max(turn, -_most(belief, nut)), _most(belief, nut))
+    return turns
+
+
+def _most(belief: Belief, nut: int) -> float:
+    """The furthest that a nut is turned in one power-off: little while it may still be a stiff one,
+    so that no turn moves a point further than is easily turned back."""
+    at, unlikely = 2 + 2 * nut + belief.of.nuts[nut].sets, 0.0
+    for part in sorted(belief.parts, key=lambda part: -part.mean[at]):
+        unlikely += part.weight
+        if unlikely >= _UNLIKELY:
+            return min(max(_FAR_PA / max(part.mean[at], 1e-9), belief.of.begin), MOST_TURNS)
+    return belief.of.begin
+
+
+def _solved(matrix: list[list[float]], right: list[float]) -> list[float]:
+    if len(right) == 1:
+        return [right[0] / matrix[0][0]]
+    (a, b), (c, d) = matrix
+    whole = a * d - b * c
+    return [(right[0] * d - b * right[1]) / whole, (a * right[1] - right[0] * c) / whole]
+
+
+def _rounded(
+    belief: Belief,
+    goal: Goal,
+    wanted: Sequence[float],
+    nuts: Sequence[int],
+    capped: Sequence[int] = (),
+) -> tuple[float, ...]:
+    """To eighths, or quarters beyond a turn; of the neighbours (the lower one where a nut is
+    `capped`), those with the least expected square left."""
+    choices = [
+        [
+            near
+            for near in _neighbours(turn, belief.of.finest)[: 1 if nut in capped else 2]
+            if abs(near) <= _most(belief, nut)
+        ]
+        if nut in nuts
+        else [0.0]
+        for nut, turn in enumerate(wanted)
+    ]
+    return min(itertools.product(*choices), key=lambda turns: _left(belief, goal, turns))
+
+
+def _neighbours(turn: float, finest: float) -> tuple[float, ...]:
+    size = abs(turn)
+    step = 2 * _EIGHTH if size > 1 else _EIGHTH if size > 2 * _EIGHTH else finest
+    low = math.floor(turn / step) * step
+    return low, low + step
+
+
+def _left(belief: Belief, goal: Goal, turns: Sequence[float]) -> float:
+    """The expected square of what is left after these turns, Pa²."""
+    total = 0.0
+    for point in _points(belief, goal):
+        at = [2 + 2 * nut + point for nut in range(len(turns))]
+        off = belief.mean[point] - goal.target_pa(point)
+        off += sum(turn * belief.mean[i] for i, turn in zip(at, turns, strict=True))
+        total += off * off
+        for i, turn in zip(at, turns, strict=True):
+            row = belief.spread[i]
+            unsure = turn * (
+                2 * row[point] + sum(t * row[j] for j, t in zip(at, turns, strict=True))
+            )
+            total += _CARE * unsure
+    return total
+
+
+def _raises(belief: Belief, turns: Sequence[float]) -> bool:
+    """Whether a nut that is there to move cut-out is turned up."""
+    return any(
+        turn > 0 and nut.moves[CUT_OUT] for nut, turn in zip(belief.of.nuts, turns, strict=True)
+    )
+
+
+def _allowed(belief: Belief, goal: Goal, turns: tuple[float, ...]) -> bool:
+    """Whether cut-out surely stays below what it may never pass (or is only lowered), and is not
+    expected above what it is not set above (where the target itself is not either)."""
+    if not any(turns) or not _raises(belief, turns):
+        return True
+    highest = float("inf") if goal.highest_pa is None else goal.highest_pa
+    if chance_above(belief, turns, CUT_OUT, highest) > PASSING:
+        return False
+    most = max(goal.most_pa, goal.cut_out_pa)
+    moved = sum(t * belief.mean[2 + 2 * nut + CUT_OUT] for nut, t in enumerate(turns))
+    return belief.mean[CUT_OUT] + moved <= most + _SLACK_PA
+
+
+def _held(belief: Belief, goal: Goal, wanted: list[float], nuts: Sequence[int]) -> Turning:
+    """The same way, but what raises cut-out only as far as a limit lets it; the other nuts make the
+    best of that."""
+    raising = [nut for nut in nuts if wanted[nut] > 0 and belief.of.nuts[nut].moves[CUT_OUT]]
+    for _ in range(40):
+        wanted = [0.8 * turn if abs(turn) > belief.of.finest else 0.0 for turn in wanted]
+        fixed = {nut: wanted[nut] for nut in raising}
+        turns = _rounded(belief, goal, _wanted(belief, goal, nuts, fixed), nuts, raising)
+        if _allowed(belief, goal, turns):
+            return Turning(turns=turns, held=True)
+        if not any(fixed.values()):
+            break
+    return Turning(turns=(0.0,) * len(belief.of.nuts), held=True)
