@@ -1,5 +1,5 @@
-"""`zerodip decide FILE.json`, `propose`, `sizes`: the same judgement on the command line, JSON in
-and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`: the same judgement on the command line,
+JSON in and out.
 
 Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the
 call is wrong.
@@ -16,22 +16,39 @@ from zerodip.decide.judge import decide
 from zerodip.decide.propose import propose
 from zerodip.decide.size import sizing
 from zerodip.errors import Fault, InvalidInput, UnreadableFile
-from zerodip.fileformat.document import Document, read_file
+from zerodip.fileformat.document import Document, read_document, read_json
+from zerodip.fileformat.fields import read
 from zerodip.fileformat.schema import document_schema
 from zerodip.units import SYSTEMS
+from zerodip.visit.turns_asked import TurnsAsked, next_turns
 
 __all__ = ["main"]
 
-_COMMANDS: dict[str, Callable[[Document, str], Any]] = {
-    "decide": lambda of, units: decide(of.system, of.settings, of.practice, units),
-    "propose": lambda of, units: propose(of.system, of.settings, of.practice, units),
-    "sizes": lambda of, units: sizing(of.system, of.settings, of.practice, units=units),
+
+def _on_system(judge: Callable[[Document, str], Any]) -> Callable[[Any, str], Any]:
+    return lambda raw, units: judge(read_document(raw), units)
+
+
+def _turns(raw: Any, units: str) -> Any:
+    asked, faults = read(TurnsAsked, raw)
+    if asked is None:
+        raise InvalidInput(faults)
+    return next_turns(asked, units)
+
+
+_COMMANDS: dict[str, Callable[[Any, str], Any]] = {
+    "decide": _on_system(lambda of, units: decide(of.system, of.settings, of.practice, units)),
+    "propose": _on_system(lambda of, units: propose(of.system, of.settings, of.practice, units)),
+    "sizes": _on_system(lambda of, units: sizing(of.system, of.settings, of.practice, units=units)),
+    "turns": _turns,
 }
 _HELP = {
     "decide": "judge the settings in a system file",
     "propose": "propose settings for it, and say what each other way would cost",
     "sizes": "the least tank for the run that its practice wants",
+    "turns": "the next turn of a switch's nuts, from the looks so far",
 }
+_FILES = {"turns": "a file of looks (docs/extending.md, “To try the next turn”)"}
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -40,13 +57,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if asked.command == "schema":
         return _print(document_schema())
     try:
-        document = read_file(asked.file)
+        made = _COMMANDS[asked.command](read_json(asked.file), asked.units)
     except UnreadableFile as error:
         print(f"zerodip: {error}", file=sys.stderr)
         return 2
     except InvalidInput as error:
         return _refuse(error.faults, asked)
-    made = _COMMANDS[asked.command](document, asked.units)
     return _print(asdict(made))
 
 
@@ -57,7 +73,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     for name, what in _HELP.items():
         asked = commands.add_parser(name, help=what)
-        asked.add_argument("file", help="a system file (docs/system.schema.json)")
+        asked.add_argument("file", help=_FILES.get(name, "a system file (docs/system.schema.json)"))
         asked.add_argument(
             "--units",
             choices=SYSTEMS,

@@ -83,3 +83,30 @@ def test_other_ways_are_weighed_on_the_command_line_too(
     assert main([name, str(written(tmp_path, file())), "--units", "metric"]) == 0
     told = json.loads(capsys.readouterr().out)
     assert told["proposed"]["stops"] == 0 if name == "propose" else told["least_m3"] > 0
+
+
+def test_the_next_turn_of_a_stiff_screw_and_what_a_file_of_looks_lacks(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    looks = [
+        {"cut_in_gauge_pa": 92 * PSI, "cut_out_gauge_pa": 120 * PSI},
+        {"first": 0.125, "cut_in_gauge_pa": 100 * PSI, "cut_out_gauge_pa": 128 * PSI},
+    ]
+    asked = {
+        "switch": "one",
+        "springs": "compressor",
+        "cut_in_gauge_pa": 105 * PSI,
+        "cut_out_gauge_pa": 135 * PSI,
+        "highest_gauge_pa": 147 * PSI,
+        "looks": looks,
+    }
+    assert main(["turns", written(tmp_path, asked)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["turns"] == {"screw": 0.125}
+    assert told["step"]["cut_out_pa"][0] == pytest.approx(135.5 * PSI, abs=1.5 * PSI)
+    assert main(["turns", written(tmp_path, {**asked, "highest_gauge_pa": None})]) == 0
+    assert json.loads(capsys.readouterr().out)["step"]["do"] == "read"
+    assert main(["turns", written(tmp_path, {**asked, "looks": [], "switch": "three"})]) == 1
+    said = capsys.readouterr().err
+    assert "switch" in said
+    assert "looks" in said

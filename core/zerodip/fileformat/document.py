@@ -29,6 +29,7 @@ __all__ = [
     "plain",
     "read_document",
     "read_file",
+    "read_json",
     "value_at",
 ]
 
@@ -106,17 +107,20 @@ def read_document(raw: Any) -> Document:
 
 
 def read_file(path: str | Path) -> Document:
-    """Reads a JSON file. Raises UnreadableFile when it is not there or not JSON, InvalidInput for
+    """Reads a system file. Raises UnreadableFile when it is not there or not JSON, InvalidInput for
     its contents."""
+    return read_document(read_json(path))
+
+
+def read_json(path: str | Path) -> Any:
+    """Reads a JSON file as plain values. Raises UnreadableFile when it is not there or not JSON."""
     try:
-        return read_document(json.loads(Path(path).read_text(encoding="utf-8-sig")))
+        return json.loads(Path(path).read_text(encoding="utf-8-sig"))
     except OSError as error:
         raise UnreadableFile(
             f"{path}: cannot be read ({error.strerror})", path=str(path)
         ) from error
     except (ValueError, RecursionError) as error:
-        if isinstance(error, InvalidInput):
-            raise
         raise UnreadableFile(f"{path}: is not JSON ({error})", path=str(path)) from error
 
 

@@ -23,7 +23,7 @@ __all__ = [
 
 NEAR_WORDS: dict[Literal["gauge", "one", "two"], Callable[[float, str], str]] = {
     "gauge": lambda noise, units: (
-        f"as near as this gauge can tell (± {text(near_enough_pa(noise), 'pressure', units)})"
+        f"as the gauge can tell, ± {text(near_enough_pa(noise), 'pressure', units)}"
     ),
     "one": lambda noise, units: f"± {text(1 * PSI, 'pressure', units)}",
     "two": lambda noise, units: f"± {text(2 * PSI, 'pressure', units)}",
@@ -178,7 +178,7 @@ def _share(sure: float) -> str:
 
 
 def _read_says(reads: Sequence[Reading]) -> str:
-    what = " or ".join(reading.title for reading in reads)
+    what = " or ".join(reading.title for reading in reads) or "what it may never pass"
     return f"Nothing is raised while no limit is known. Read first: {what}."
 
 

@@ -1,11 +1,16 @@
 import type { Schemas } from '../api/client'
 
-const PARTS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8']
+/** The finest that a person turns by eye. */
+const PARTS = 16
+const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))
 
-/** Turns in eighths as a person writes them: 1 1/4; clockwise without a sign. */
-export function eighths(turns: number): string {
-  const count = Math.round(Math.abs(turns) * 8)
-  const said = `${Math.floor(count / 8) || ''} ${PARTS[count % 8]}`.trim() || '0'
+/** Turns as a person writes them: 1 1/4; clockwise without a sign. */
+export function turnWords(turns: number): string {
+  const count = Math.round(Math.abs(turns) * PARTS)
+  const [whole, rest] = [Math.floor(count / PARTS), count % PARTS]
+  const shared = divisor(PARTS, rest)
+  const part = rest ? `${rest / shared}/${PARTS / shared}` : ''
+  const said = `${whole || ''} ${part}`.trim() || '0'
   return turns < 0 ? `−${said}` : said
 }
 

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standing } from './confirmations'
 import { readOutbox } from './outbox'
-import { eighths, way } from './turns'
+import { turnWords, way } from './turns'
 import { VisitState } from './visit.svelte'
 import { inWords } from './words'
 import { unitFor } from './units'
@@ -196,8 +196,8 @@ describe('a visit', () => {
 })
 
 describe('words of a visit', () => {
-  it('say turns in eighths and which way', () => {
-    expect([1.25, -0.125, 2, 0].map(eighths)).toEqual(['1 1/4', '−1/8', '2', '0'])
+  it('say turns in turnWords and which way', () => {
+    expect([1.25, -0.125, 2, 0, 0.1875].map(turnWords)).toEqual(['1 1/4', '−1/8', '2', '0', '3/16'])
     expect([1, -1, 0].map(way)).toEqual(['clockwise', 'anticlockwise', 'not turned'])
   })
 

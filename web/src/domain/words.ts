@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 import slots from '../api/generated/slots.gen'
 import { text, type Dimension, type System } from './units'
-import { eighths } from './turns'
+import { turnWords } from './turns'
 
 type Slot = Schemas['Slot']
 interface SlotRow {
@@ -34,7 +34,7 @@ function several(fields: SlotRow['fields'], value: Map<string, unknown>, units: 
   })
   const turned = TURNS.flatMap((name) => {
     const turns = value.get(name)
-    return typeof turns === 'number' && turns !== 0 ? [`${eighths(turns)} turn`] : []
+    return typeof turns === 'number' && turns !== 0 ? [`${turnWords(turns)} turn`] : []
   })
   return [said.join(' / '), ...turned].filter(Boolean).join(', ') || 'nothing'
 }

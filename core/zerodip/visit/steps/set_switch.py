@@ -87,11 +87,11 @@ class SetView:
     are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
     does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
     after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
-    the tolerance, `near` how near was asked for among `nears`; `may_turn` that one may also turn
-    now, `may_watch` that one may watch on; `looks` how many tries are on record;
-    `found_pa` the points as found. All pressures are as this gauge shows them; `gauge_says` tells
-    where that differs from the truth, `anew` why what was learned before does not count, `learned`
-    what a turn of each nut does."""
+    the tolerance, `finest` the least part of a turn, `near` how near was asked for among `nears`;
+    `may_turn` that one may also turn now, `may_watch` that one may watch on; `looks` how many tries
+    are on record; `found_pa` the points as found. All pressures are as this gauge shows them;
+    `gauge_says` tells where that differs from the truth, `anew` why what was learned before does
+    not count, `learned` what a turn of each nut does."""
 
     do: Do
     says: str
@@ -104,6 +104,7 @@ class SetView:
     expect_in_pa: tuple[float, float] | None
     expect_out_pa: tuple[float, float] | None
     sure: float
+    finest: float
     near: Near
     nears: tuple[NearChoice, ...]
     reads: tuple[Reading, ...]
@@ -164,11 +165,12 @@ def set_view(
         expect_in_pa=None if step is None else (step.cut_in_pa[0], 2 * step.cut_in_pa[1]),
         expect_out_pa=None if step is None else (step.cut_out_pa[0], 2 * step.cut_out_pa[1]),
         sure=0.0 if step is None else step.sure,
+        finest=kind.finest,
         near=_near(log),
         nears=_nears(noise_pa(log), units),
         reads=reads if step is not None and step.do == "read" else (),
         may_turn=may_turn,
-        may_watch=step is not None and step.do in ("read", "stop", "done"),
+        may_watch=step is not None and step.do in ("read", "done"),
         tolerance_pa=goal.tolerance_pa,
         tries=tuple(_try_view(entry, each, goal) for entry, each in tries),
         complaints=wrong,

@@ -2988,11 +2988,11 @@ export interface components {
          *     are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
          *     does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
          *     after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
-         *     the tolerance, `near` how near was asked for among `nears`; `may_turn` that one may also turn
-         *     now, `may_watch` that one may watch on; `looks` how many tries are on record;
-         *     `found_pa` the points as found. All pressures are as this gauge shows them; `gauge_says` tells
-         *     where that differs from the truth, `anew` why what was learned before does not count, `learned`
-         *     what a turn of each nut does.
+         *     the tolerance, `finest` the least part of a turn, `near` how near was asked for among `nears`;
+         *     `may_turn` that one may also turn now, `may_watch` that one may watch on; `looks` how many tries
+         *     are on record; `found_pa` the points as found. All pressures are as this gauge shows them;
+         *     `gauge_says` tells where that differs from the truth, `anew` why what was learned before does
+         *     not count, `learned` what a turn of each nut does.
          */
         SetView: {
             /**
@@ -3029,6 +3029,8 @@ export interface components {
             ] | null;
             /** Sure */
             sure: number;
+            /** Finest */
+            finest: number;
             /**
              * Near
              * @enum {string}

@@ -3,7 +3,7 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { text } from '../../domain/units'
   import NutArc from './NutArc.svelte'
-  import { eighths, way } from '../../domain/turns'
+  import { turnWords, way } from '../../domain/turns'
 
   /** The next turn, to read at arm's length: which nut, which way, how far, and what both points should come to. */
   let { set, ready }: { set: Schemas['SetView']; ready: boolean } = $props()
@@ -26,7 +26,7 @@
       <span>
         <span class="block text-sm">{titles[turn.nut]}</span>
         <span class="block text-2xl leading-tight font-bold">{way(turn.turns)}</span>
-        <span class="figure turns text-4xl">{eighths(Math.abs(turn.turns))}</span> turn{Math.abs(
+        <span class="figure turns text-4xl">{turnWords(Math.abs(turn.turns))}</span> turn{Math.abs(
           turn.turns,
         ) > 1
           ? 's'

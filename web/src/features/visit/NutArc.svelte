@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { eighths } from '../../domain/turns'
+  import { turnWords } from '../../domain/turns'
 
   /** The turn drawn as an arc round the nut: which way, how far. */
   let { turns }: { turns: number } = $props()
@@ -33,7 +33,7 @@
       y="116"
       text-anchor="middle"
       class="figure turns text-[15px]"
-      fill="var(--color-base-content)">× {eighths(Math.abs(turns))}</text
+      fill="var(--color-base-content)">× {turnWords(Math.abs(turns))}</text
     >
   {/if}
 </svg>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { eighths, proposed, way } from '../../domain/turns'
+  import { turnWords, proposed, way } from '../../domain/turns'
 
   /** The turns as they really were, where they were not those proposed. */
   let {
@@ -11,6 +11,7 @@
   // By value: an answer that proposes the same must not undo what is being entered.
   const said = $derived(JSON.stringify(proposed(set)))
   let turns = $derived(JSON.parse(said) as number[])
+  const least = $derived(set.finest < 0.1 ? 'a sixteenth' : 'an eighth')
 </script>
 
 <details class="rounded-box border border-base-300 px-3">
@@ -28,16 +29,16 @@
             class="min-h-16 cursor-pointer rounded-box text-3xl text-accent {by < 0
               ? ''
               : 'order-last'}"
-            aria-label="{nut.title}: an eighth {by < 0 ? 'anticlockwise' : 'clockwise'}"
+            aria-label="{nut.title}: {least} {by < 0 ? 'anticlockwise' : 'clockwise'}"
             {disabled}
             onclick={() =>
-              (turns = turns.map((turn, each) => (each === at ? turn + by / 8 : turn)))}
+              (turns = turns.map((turn, each) => (each === at ? turn + by * set.finest : turn)))}
             >{by < 0 ? '↺' : '↻'}</button
           >
         {/each}
         <span>
           <span class="block text-sm">{nut.title}</span>
-          <span class="figure turns text-2xl">{eighths(Math.abs(turns[at]!))}</span>
+          <span class="figure turns text-2xl">{turnWords(Math.abs(turns[at]!))}</span>
           {way(turns[at]!)}
         </span>
       </div>

@@ -5,12 +5,13 @@
   import PlateEditor from '../decide/PlateEditor.svelte'
 
   /** The plates to read on site, kept as each is left. Settings changed on the way lie on the table until Decide. */
-  let { system }: { system: string } = $props()
+  let { system, onkept }: { system: string; onkept?: () => void } = $props()
   const board = $derived(new BoardState(system))
   let open = $state<PlateKind | undefined>()
-  function close() {
+  async function close() {
     open = undefined
-    void board.keepPlates()
+    await board.keepPlates()
+    onkept?.()
   }
   $effect(() => {
     void board.load()

@@ -9,8 +9,11 @@
   import Instruction from './Instruction.svelte'
   import Look from './Look.svelte'
   import Otherwise from './Otherwise.svelte'
+  import Plates from './Plates.svelte'
   import Power from './Power.svelte'
   import Tries from './Tries.svelte'
+  import TurnNow from './TurnNow.svelte'
+  import WatchOn from './WatchOn.svelte'
   import { proposed } from '../../domain/turns'
   import type { VisitState } from '../../domain/visit.svelte'
 
@@ -51,6 +54,13 @@
       onchange={(order) => at.setOrder(order)}
     />
   {/if}
+  <p class="text-sm" id="near-title">Good enough, for each point:</p>
+  <Segmented
+    label="Good enough"
+    options={set.nears}
+    value={set.near}
+    onchange={(near) => at.put('set.near', near)}
+  />
   {#if onTable}
     <p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">
       What lies on the table in Decide is not kept yet: these are the settings in force.
@@ -85,6 +95,7 @@
       ● {set.says}
     </p>
     {#if power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
+    <WatchOn state={at} />
   {:else if set.do === 'turn'}
     {#if power === 'off'}<Power state={at} />
     {:else}
@@ -99,6 +110,16 @@
       onclick={() => turned(proposed(set))}>I have turned it so</button
     >
     <Otherwise {set} disabled={!at.open || power !== 'off'} onturned={turned} />
+  {:else if set.may_watch}
+    <p
+      class="rounded-box border-2 border-error px-4 py-3 text-xl leading-snug font-bold"
+      data-testid="instruction"
+    >
+      {set.says}
+    </p>
+    {#if set.reads.length}<Plates system={kept.id} onkept={() => at.load()} />{/if}
+    {#if power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
+    <WatchOn state={at} />
   {:else}
     <p
       class="rounded-box bg-[var(--zd-sand)] px-4 py-3 text-xl leading-snug font-bold"
@@ -119,14 +140,7 @@
     {/if}
     {#if power === 'on'}<Power state={at} />{:else}<Confirm step={view.power_up} state={at} />{/if}
     <Look state={at} {correcting} onlogged={() => (correcting = undefined)} />
-    {#if set.may_turn}
-      <button
-        type="button"
-        class="btn min-h-12 btn-ghost"
-        disabled={!at.open}
-        onclick={() => at.setOrder(at.order, true)}>Turn now instead</button
-      >
-    {/if}
+    <TurnNow state={at} />
   {/if}
   <details class="rounded-box border border-base-300 px-3" open={at.value('set.replaced') === true}>
     <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"

@@ -2,7 +2,7 @@
   import type { Schemas } from '../../api/client'
   import { preferences } from '../../domain/preferences.svelte'
   import { parts } from '../../domain/units'
-  import { eighths } from '../../domain/turns'
+  import { turnWords } from '../../domain/turns'
 
   /** What was found and every look since as a bar between cut-in and cut-out, against the two target lines; the one to come is
    * dashed. */
@@ -19,7 +19,7 @@
       says:
         each.turns
           .filter(Boolean)
-          .map((turn) => (turn > 0 ? '+' : '') + eighths(turn))
+          .map((turn) => (turn > 0 ? '+' : '') + turnWords(turn))
           .join(' ') || 'look',
       low: each.cut_in_gauge_pa,
       high: each.cut_out_gauge_pa,

@@ -1,0 +1,114 @@
+"""The next step at a switch without a visit: a file with the switch, where it is to come, what it
+may not pass and the looks so far."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.errors import Fault
+from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity
+from zerodip.fileformat.ranges import MOST_GAUGE_PA
+from zerodip.switch.belief import Belief, predict, prior, update
+from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, class_of
+from zerodip.switch.goal import Goal, Work, near_enough_pa
+from zerodip.switch.planner import Step, next_step
+from zerodip.switch.words import step_says, turn_words
+from zerodip.units import PSI
+from zerodip.visit.records import Try
+
+__all__ = ["NextTurns", "TurnsAsked", "next_turns"]
+
+_NOISE_PA = 0.8 * PSI  # a gauge that reads to within 1.5 psi, to the next psi
+
+
+def _pressure(title: str, default: Any = None) -> Any:
+    return quantity(title, "pressure", 0.0, MOST_GAUGE_PA, default=default)
+
+
+@dataclass(frozen=True, kw_only=True)
+class TurnsAsked(Checked):
+    """A switch to be set. The first of `looks` is as it was found, turns of the later ones were
+    made before they were seen. Without `highest_gauge_pa` nothing is raised; without a tolerance it
+    is as near as the gauge can tell."""
+
+    switch: str = choice("Class of switch", tuple(CLASSES))
+    springs: str = choice("Springs", ("water", "compressor"), default="water")
+    cut_in_gauge_pa: float = quantity("Cut-in wanted", "pressure", 0.0, MOST_GAUGE_PA)
+    cut_out_gauge_pa: float = quantity("Cut-out wanted", "pressure", 0.0, MOST_GAUGE_PA)
+    looks: tuple[Try, ...] = parts("Looks", Try, 1, 200)
+    highest_gauge_pa: float | None = _pressure("Never above")
+    most_gauge_pa: float | None = _pressure("Not set above")
+    tolerance_pa: float | None = quantity("Tolerance", "pressure", 100.0, 1e5, default=None)
+    noise_pa: float = quantity("Reading noise", "pressure", 100.0, 1e5, default=_NOISE_PA)
+    look_s: float = quantity("A look takes", "duration", 1.0, 36000.0, default=150.0)
+    power_off_s: float = quantity("A power-off takes", "duration", 1.0, 36000.0, default=120.0)
+    one_by_one: bool | None = flag("One nut at a time")
+    leave_differential: bool | None = flag("Leave the differential nut alone")
+
+    @classmethod
+    def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        """Cut-in lies below cut-out."""
+        low, high = values.get("cut_in_gauge_pa"), values.get("cut_out_gauge_pa")
+        if low is not None and high is not None and low >= high:
+            says = "must lie below cut-out wanted."
+            yield Fault(path="cut_in_gauge_pa", code="order", title="Cut-in wanted", says=says)
+
+
+@dataclass(frozen=True, kw_only=True)
+class NextTurns:
+    """The step, in words, and its turns by nut (clockwise positive), in words too."""
+
+    step: Step
+    says: str
+    turns: dict[str, float]
+    turns_says: tuple[str, ...]
+
+
+def next_turns(asked: TurnsAsked, units: str = "us") -> NextTurns:
+    """The next step at a switch, as a visit would tell it.
+
+    Args:
+        asked: The switch, where it is to come, and the looks so far.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The step.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    belief, goal = _belief(asked), _goal(asked)
+    work = Work(noise_pa=asked.noise_pa, look_s=asked.look_s, power_off_s=asked.power_off_s)
+    step = next_step(belief, goal, work)
+    made = [(nut, turn) for nut, turn in zip(belief.of.nuts, step.turns, strict=False) if turn]
+    return NextTurns(
+        step=step,
+        says=step_says(step, goal, belief.of, False, (), units),
+        turns={nut.id: turn for nut, turn in made},
+        turns_says=tuple(f"{nut.title}: {turn_words(turn)}" for nut, turn in made),
+    )
+
+
+def _belief(asked: TurnsAsked) -> Belief:
+    kind, noise = class_of(asked.switch, asked.springs == "compressor"), asked.noise_pa
+    first = asked.looks[0]
+    belief = prior(kind, first.cut_in_gauge_pa, first.cut_out_gauge_pa, noise)
+    for look in asked.looks[1:]:
+        if look.turned:
+            belief = predict(belief, (look.first, look.second)[: len(kind.nuts)])
+        belief = update(belief, CUT_IN, look.cut_in_gauge_pa, noise)
+        belief = update(belief, CUT_OUT, look.cut_out_gauge_pa, noise)
+    return belief
+
+
+def _goal(asked: TurnsAsked) -> Goal:
+    near = asked.tolerance_pa
+    return Goal(
+        cut_in_pa=asked.cut_in_gauge_pa,
+        cut_out_pa=asked.cut_out_gauge_pa,
+        tolerance_pa=near_enough_pa(asked.noise_pa) if near is None else near,
+        highest_pa=asked.highest_gauge_pa,
+        most_pa=float("inf") if asked.most_gauge_pa is None else asked.most_gauge_pa,
+        order="first" if asked.one_by_one else "together",
+        leave=frozenset({"differential"} if asked.leave_differential else ()),
+    )
