@@ -94,7 +94,7 @@ def test_the_next_turn_of_a_stiff_screw_and_what_a_file_of_looks_lacks(
     ]
     asked = {
         "switch": "one",
-        "springs": "compressor",
+        "springs": "stiff",
         "cut_in_gauge_pa": 105 * PSI,
         "cut_out_gauge_pa": 135 * PSI,
         "highest_gauge_pa": 147 * PSI,

@@ -8,7 +8,7 @@ import pytest
 from zerodip.documents.rules_page import rules_page
 from zerodip.kinds.compressor.model import AirPump, AirUse, FreeAirPoint, LeakTest, Receiver
 from zerodip.kinds.figures import Figures
-from zerodip.kinds.parts import Pipe, Relief, Switch, System
+from zerodip.kinds.parts import Pipe, Relief, SiteConditions, Switch, System
 from zerodip.kinds.registry import KINDS, figures_for
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Demand, Found, Supply, Tank, WaterSystem
@@ -45,6 +45,12 @@ def with_(**parts: Any) -> WaterSystem:
 
 def tank(**plate: Any) -> WaterSystem:
     return with_(tanks=(Tank(volume_m3=44 * GAL, **plate),))
+
+
+# A pump of 6 gpm for a peak of 12: what it lacks, the tank gives, until it is empty.
+WEAK = system(
+    pump=ConstantFlow(flow_m3_s=6 * GPM, start_lag_s=1.0), demand=Demand(peak_draw_m3_s=12 * GPM)
+)
 
 
 def relief(present: bool | None, psi: float | None = None, **plate: Any) -> WaterSystem:
@@ -91,6 +97,11 @@ def supplied(
     return system(kind=kind, pump=pump, supply=Supply(**supply), relief=valve)
 
 
+def over_the_year(mean: float, warmest: float) -> SiteConditions:
+    """The season's mean and the warmest, °C."""
+    return SiteConditions(mean_k=273.15 + mean, warmest_k=273.15 + warmest)
+
+
 def aired(gallons: float | None) -> WaterSystem:
     """A plain tank of 44 gal at sea level: 4.7 gal between 30 and 50 psi with all its air."""
     points = {"cut_in_gauge_pa": 30 * PSI, "cut_out_gauge_pa": 50 * PSI}
@@ -114,6 +125,13 @@ NO_PLATES = AirPump(points=(FreeAirPoint(gauge_pa=90 * PSI, flow_m3_s=10 * CFM),
 JET = ConstantFlow(flow_m3_s=10 * GPM, power_w=746, motor="surface")
 RATED_PUMP = ConstantFlow(flow_m3_s=10 * GPM, max_gauge_pa=65 * PSI)
 LONG = Pipe(length_m=300, diameter_m=0.02)
+# A plate of 10 gpm at 40 psi and nothing else: its curve is assumed.
+ASSUMED = RatedPoint(flow_m3_s=10 * GPM, gauge_pa=40 * PSI)
+# A boost of 40 psi on an inlet of 40: 80 psi at dead-head, 55 when the inlet falls to 15.
+BOOST = RatedPoint(
+    flow_m3_s=10 * GPM, gauge_pa=20 * PSI, inlet_gauge_pa=40 * PSI, dead_head_gauge_pa=80 * PSI
+)
+SEVENTY = settings(cut_out=70)
 INLET = HeadCurve(points=CURVE.points, inlet_gauge_pa=20 * PSI)
 DEMAND = Settings(cut_in_gauge_pa=35 * PSI, cut_out_gauge_pa=46 * PSI)
 AIR = air_settings()
@@ -139,6 +157,10 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("start-dip", with_(), NORMAL, P),
     ("start-dip", with_(gallons=5), settings(air=39.5), S),
     ("start-dip", system(), NORMAL, U),
+    ("start-dip", WEAK, NORMAL, N),
+    ("keeps-up", with_(), NORMAL, P),
+    ("keeps-up", WEAK, NORMAL, C),
+    ("keeps-up", system(), NORMAL, U),
     ("low-pressure-trip", with_(switch=CUT_OFF), NORMAL, P),
     ("low-pressure-trip", with_(switch=CUT_OFF, gallons=5), settings(air=39.5), S),
     ("low-pressure-trip", with_(switch=Switch(low_pressure_cut_off=False)), NORMAL, N),
@@ -165,6 +187,10 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("starts-per-day", daily(2000, ConstantFlow(flow_m3_s=10 * GPM, power_w=1500)), NORMAL, C),
     ("starts-per-day", daily(None), NORMAL, U),
     ("starts-per-day", daily(300), settings(air=60), N),
+    ("run-ends", with_(pump=ASSUMED), NORMAL, U),
+    ("run-time", with_(pump=ASSUMED, gallons=8), settings(cut_out=50), C),
+    ("dead-head", supplied("boosted", BOOST), settings(cut_out=70), P),
+    ("dead-head", supplied("boosted", BOOST, lowest_inlet_gauge_pa=15 * PSI), SEVENTY, S),
     ("dead-head", with_(pump=RATED), settings(cut_out=80), P),
     ("dead-head", with_(pump=RATED), settings(cut_out=81), S),
     ("dead-head", with_(), NORMAL, U),
@@ -254,6 +280,17 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("inlet-below-cut-in", supplied("boosted", highest_inlet_gauge_pa=30 * PSI), NORMAL, P),
     ("inlet-below-cut-in", supplied("boosted", highest_inlet_gauge_pa=40 * PSI), NORMAL, C),
     ("inlet-below-cut-in", supplied("boosted"), NORMAL, U),
+    ("inlet-within-ratings", supplied("boosted", highest_inlet_gauge_pa=90 * PSI), NORMAL, P),
+    (
+        "inlet-within-ratings",
+        supplied("boosted", CONSTANT, 75, highest_inlet_gauge_pa=76 * PSI),
+        NORMAL,
+        S,
+    ),
+    ("inlet-within-ratings", supplied("boosted"), NORMAL, U),
+    ("summer-charge", with_(site=over_the_year(5, 35)), NORMAL, S),
+    ("summer-charge", with_(site=over_the_year(15, 20)), NORMAL, P),
+    ("summer-charge", with_(), NORMAL, N),
     (
         "inlet-dead-head",
         supplied("boosted", INLET, 152, highest_inlet_gauge_pa=30 * PSI),

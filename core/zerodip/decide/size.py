@@ -161,8 +161,11 @@ class _Search:
 
     def merit(self, figures: Figures) -> float:
         """At least 1 where the target is met; grows with the volume."""
+        run_s = self.kind.run_s(figures)
+        if run_s is not None and not isfinite(run_s):
+            return 0.0  # a pump that never stops meets nothing
         if self.target.kind == "run":
-            return (self.kind.run_s(figures) or 0.0) / self.target.value
+            return (run_s or 0.0) / self.target.value
         starts = self.kind.starts_per_s(figures)
         return float("inf") if not starts else self.target.value / starts
 

@@ -10,7 +10,7 @@ from bisect import bisect_left
 from dataclasses import dataclass
 from functools import cached_property
 
-__all__ = ["Bank", "Vessel", "air_to_add_m3", "pressure_abs_pa", "water_m3"]
+__all__ = ["Bank", "Vessel", "air_to_add_m3", "from_rest", "pressure_abs_pa", "water_m3"]
 
 
 @dataclass(frozen=True)
@@ -120,6 +120,29 @@ def _stretch(bank: Bank, kink: float) -> tuple[float, float]:
             room += vessel.volume_m3
             air += vessel.volume_m3 * math.pow(vessel.pre_charge_abs_pa, 1 / bank.exponent)
     return room, air
+
+
+def from_rest(vessel: Vessel, rest_abs_pa: float, exponent: float) -> Vessel:
+    """The vessel as it behaves when its pressure changes fast from `rest_abs_pa`, at which it has
+    stood until its air had the room's temperature: the exponent acts from there on, not from the
+    pre-charge. At rest it holds what the law with n = 1 says; the charge that a fast change would
+    then empty it at is rest·(c/rest)^n. A vessel that is empty at rest is as it was.
+
+    Args:
+        vessel: The tank, pre-charge in absolute pressure.
+        rest_abs_pa: The pressure at which it stood, Pa abs, above 0.
+        exponent: Gas exponent n of the fast change, 1 to 1.4.
+
+    Returns:
+        The vessel.
+
+    Source: The gas law, p·v = const up to rest, p·v^n = const from there.
+    """
+    share = vessel.pre_charge_abs_pa / rest_abs_pa
+    if share >= 1 or exponent == 1:
+        return vessel
+    charge = rest_abs_pa * math.pow(share, exponent)
+    return Vessel(vessel.volume_m3, charge, vessel.acceptance_m3)
 
 
 def air_to_add_m3(

@@ -17,8 +17,9 @@ def charge_abs_pa(
     volume_m3: float, caught_m3: float, in_abs: float, out_abs: float, exponent: float = 1.0
 ) -> float:
     """The charge (Pa abs, spread over the whole tank of `volume_m3`) that gives `caught_m3` between
-    `out_abs` and `in_abs`: the bucket test, V·c = D / (1/in − 1/out). Valid for 0 < in < out, and
-    while the tank does not run empty between them.
+    `out_abs` and `in_abs`: the bucket test, V·c = D / (1/in − 1/out) when it is caught slowly. The
+    tank has stood at `out_abs`, so a fast catch acts on its air V·c/out: D = V·c/out
+    ((out/in)^(1/n) − 1). Valid for 0 < in < out, while the tank does not run empty between them.
 
     Args:
         volume_m3: Volume, m³, above 0.
@@ -32,13 +33,11 @@ def charge_abs_pa(
 
     Source: The gas law, solved for c.
     """
-    gap = math.pow(in_abs, -1 / exponent) - math.pow(out_abs, -1 / exponent)
-    return math.pow(caught_m3 / (volume_m3 * gap), exponent)
+    grows = math.pow(out_abs / in_abs, 1 / exponent) - 1
+    return caught_m3 * out_abs / (volume_m3 * grows)
 
 
-def plain_vessel(
-    volume_m3: float, charge_abs: float, atmosphere_pa: float, exponent: float = 1.0
-) -> Vessel:
+def plain_vessel(volume_m3: float, charge_abs: float, atmosphere_pa: float) -> Vessel:
     """The vessel that holds and gives the same water above gauge zero as a plain tank with that
     much air: its air's volume at the atmosphere, at most the whole tank (then the charge is a
     supercharge).
@@ -47,13 +46,12 @@ def plain_vessel(
         volume_m3: Volume, m³, above 0.
         charge_abs: Charge spread over the whole tank, Pa abs, above 0.
         atmosphere_pa: Atmospheric pressure at the site, Pa abs, above 0.
-        exponent: Gas exponent n, 1 to 1.4.
 
     Returns:
-        The vessel, in absolute pressures.
+        The vessel at rest, in absolute pressures.
 
     Source: The gas law.
     """
     if charge_abs >= atmosphere_pa:
         return Vessel(volume_m3, charge_abs)
-    return Vessel(volume_m3 * math.pow(charge_abs / atmosphere_pa, 1 / exponent), atmosphere_pa)
+    return Vessel(volume_m3 * charge_abs / atmosphere_pa, atmosphere_pa)

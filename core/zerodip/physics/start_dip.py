@@ -1,10 +1,19 @@
 """The moment of starting: what the tank must hold back while the pump is not delivering yet."""
 
-import math
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 from zerodip.physics.bladder_tank import Bank, pressure_abs_pa, water_m3
+from zerodip.physics.fill import FillLine, log_mean, pieces
 
-__all__ = ["largest_pre_charge_abs_pa", "lowest_abs_pa", "reserve_m3"]
+__all__ = [
+    "Sustained",
+    "largest_pre_charge_abs_pa",
+    "lowest_abs_pa",
+    "reserve_m3",
+    "start_need_m3",
+    "sustained_draw",
+]
 
 
 def reserve_m3(bank: Bank, cut_in_abs_pa: float) -> float:
@@ -46,22 +55,85 @@ def lowest_abs_pa(bank: Bank, cut_in_abs_pa: float, need_m3: float, atmosphere_p
 
 
 def largest_pre_charge_abs_pa(
-    volume_m3: float, cut_in_abs_pa: float, need_m3: float, exponent: float
+    tanks: Sequence[tuple[float, float]], cut_in_abs_pa: float, need_m3: float
 ) -> float | None:
-    """The largest pre-charge (Pa abs) with which tanks of `volume_m3` hold back `need_m3` at
-    cut-in: in (1 − need/V)^n. None when the whole tank could not.
+    """The largest pre-charge (Pa abs) with which tanks hold back `need_m3` at cut-in, where their
+    air has the room's temperature: in (1 − need/V), with the rest on the other tanks where a
+    bladder is full. None when all of them could not, whatever their pre-charge.
 
     Args:
-        volume_m3: Volume, m³, above 0.
+        tanks: Volume and acceptance of each, m³, above 0 (acceptance may be infinite).
         cut_in_abs_pa: Cut-in, Pa abs, above 0.
         need_m3: Water taken while the pump starts, m³, 0 or more.
-        exponent: Gas exponent n, 1 to 1.4.
 
     Returns:
         Pressure, Pa abs; None where no pre-charge does.
 
-    Source: The gas law, reserve set equal to the need.
+    Source: The gas law at rest (n = 1), reserve set equal to the need.
     """
-    if need_m3 >= volume_m3:
-        return None
-    return cut_in_abs_pa * math.pow(1 - need_m3 / volume_m3, exponent)
+    rest, need = sorted(tanks, key=lambda tank: tank[1] / tank[0]), need_m3
+    while rest:
+        share = need / sum(volume for volume, _ in rest)
+        volume, acceptance = rest[0]
+        if share * volume <= acceptance:
+            return cut_in_abs_pa * (1 - share) if share < 1 else None
+        need -= acceptance
+        rest = rest[1:]
+    return None if need > 0 else cut_in_abs_pa
+
+
+def start_need_m3(draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: float) -> float:
+    """The water that a start takes from the tank: the draw over the start lag, and while delivery
+    ramps up evenly to the pump's flow at cut-in, until it meets the draw or is all there.
+
+    Args:
+        draw_m3_s: Steady draw, m³/s, 0 or more.
+        flow_m3_s: The pump's flow at cut-in, m³/s, above 0.
+        lag_s: From the switch's closing to the first delivery, s, 0 or more.
+        ramp_s: From the first delivery to the whole of it, s, 0 or more.
+
+    Returns:
+        Water, m³.
+
+    Source: Mass balance; the pump's flow at cut-in, which is the least in the start.
+    """
+    if flow_m3_s >= draw_m3_s:
+        meets_s = ramp_s * draw_m3_s / flow_m3_s if flow_m3_s else 0.0
+        return draw_m3_s * (lag_s + meets_s / 2)
+    return draw_m3_s * lag_s + (draw_m3_s - flow_m3_s / 2) * ramp_s
+
+
+@dataclass(frozen=True)
+class Sustained:
+    """Where tank and pump come to under a steady draw: the water then held (m³), and the seconds
+    until the tank is empty (infinity where it never is)."""
+
+    held_m3: float
+    empty_s: float
+
+
+def sustained_draw(fill: FillLine, held_m3: float, draw_m3_s: float) -> Sustained:
+    """Where a running pump and its tank come to under a steady draw, from `held_m3`, if they
+    fall.
+
+    Args:
+        fill: The fill table, from empty to cut-out.
+        held_m3: Water held at first, m³, 0 or more.
+        draw_m3_s: Steady draw, m³/s, 0 or more.
+
+    Returns:
+        Where they come to.
+
+    Source: Mass balance dW/dt = Q_pump − Q_draw; straight lines between entries (numerical).
+    """
+    seconds = 0.0
+    for width, below, above in reversed(pieces(fill, 0.0, held_m3)):
+        if above >= draw_m3_s:
+            return Sustained(held_m3, float("inf"))
+        if below >= draw_m3_s:
+            kept = width * (below - draw_m3_s) / (below - above)
+            return Sustained(held_m3 - width + kept, float("inf"))
+        seconds += width / log_mean(draw_m3_s - above, draw_m3_s - below)
+        held_m3 -= width
+    empties = fill.flows_m3_s[0] < draw_m3_s
+    return Sustained(0.0, seconds if empties else float("inf"))

@@ -61,7 +61,9 @@ class Rule(Generic[F]):
     limit, and a caution before it. `needs` are figures without whose readings it cannot tell;
     `untold` says why, where all is read and it cannot tell all the same. `title` is said of a rule
     kept, `fails` of one broken. Texts are templates made of figures; `figure` may hold the sign
-    between measure and limit as it stands (`OP`)."""
+    between measure and limit as it stands (`OP`). `advise` chooses another advice than `advice`
+    where that cannot be followed ("": `advice`). `assumes` tells that the measure rests on what was
+    assumed and not read: then a stop is a caution."""
 
     id: str
     title: str
@@ -74,10 +76,12 @@ class Rule(Generic[F]):
     tolerable: Figure[Any] | None = None
     needs: tuple[Figure[Any], ...] = ()
     untold: str = ""
+    assumes: Callable[[F], bool] = lambda figures: False
     applies: Callable[[F], bool] = lambda figures: True
     not_applicable: str = "Does not apply here."
     figure: str = ""
     advice: str
+    advise: Callable[[F], str] | None = None
     formula: str
 
     def __post_init__(self) -> None:
@@ -142,7 +146,8 @@ def judge(rule: Rule[F], figures: F) -> Finding:
         return Finding(rule, Verdict.PASS)
     if rule.tolerable is not None and _kept(rule, figures, rule.tolerable):
         return Finding(rule, Verdict.CAUTION)
-    return Finding(rule, rule.broken)
+    softer = rule.broken is Verdict.STOP and rule.assumes(figures)
+    return Finding(rule, Verdict.CAUTION if softer else rule.broken)
 
 
 def _value(of: Figure[Any], figures: Any) -> Any:
@@ -209,4 +214,8 @@ def _advice(finding: Finding, write: Writer) -> str:
         )
     if finding.verdict is Verdict.NOT_APPLICABLE:
         return finding.rule.not_applicable
-    return "" if finding.verdict is Verdict.PASS else write.fill(finding.rule.advice)
+    if finding.verdict is Verdict.PASS:
+        return ""
+    rule = finding.rule
+    other = rule.advise(write.figures) if rule.advise else ""
+    return write.fill(other or rule.advice)

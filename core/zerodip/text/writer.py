@@ -41,7 +41,7 @@ class Writer:
     dimension, as it is."""
 
     def __init__(self, figures: object, system: str) -> None:
-        self._texts, self.system = _Texts(figures, system), system
+        self._texts, self.figures, self.system = _Texts(figures, system), figures, system
 
     def text(self, figure: Figure[float] | Figure[float | None]) -> str:
         """One figure with its unit."""

@@ -32,7 +32,7 @@ class TurnsAsked(Checked):
     is as near as the gauge can tell."""
 
     switch: str = choice("Class of switch", tuple(CLASSES))
-    springs: str = choice("Springs", ("water", "compressor"), default="water")
+    springs: str = choice("Springs", ("soft", "stiff"), default="soft")
     cut_in_gauge_pa: float = quantity("Cut-in wanted", "pressure", 0.0, MOST_GAUGE_PA)
     cut_out_gauge_pa: float = quantity("Cut-out wanted", "pressure", 0.0, MOST_GAUGE_PA)
     looks: tuple[Try, ...] = parts("Looks", Try, 1, 200)
@@ -90,7 +90,7 @@ def next_turns(asked: TurnsAsked, units: str = "us") -> NextTurns:
 
 
 def _belief(asked: TurnsAsked) -> Belief:
-    kind, noise = class_of(asked.switch, asked.springs == "compressor"), asked.noise_pa
+    kind, noise = class_of(asked.switch, asked.springs == "stiff"), asked.noise_pa
     first = asked.looks[0]
     belief = prior(kind, first.cut_in_gauge_pa, first.cut_out_gauge_pa, noise)
     for look in asked.looks[1:]:

@@ -114,8 +114,30 @@ class WaterFigures(PlateFigures):
         return self.line.dead_head_gauge_pa
 
     @figure("pressure")
+    def lowest_dead_head_pa(self) -> float | None:
+        """Dead-head with the inlet at its lowest: what cut-out must stay under to be reached."""
+        if self.dead_head_pa is None or self.lowest_inlet_pa is None:
+            return self.dead_head_pa
+        fallen = max(self.system.pump.usual_inlet_gauge_pa - self.lowest_inlet_pa, 0.0)
+        return self.dead_head_pa - fallen
+
+    @figure("pressure")
     def dead_head_limit_pa(self) -> float | None:
-        return None if self.dead_head_pa is None else self.dead_head_pa - self.dead_head_margin_pa
+        lowest = self.lowest_dead_head_pa
+        return None if lowest is None else lowest - self.dead_head_margin_pa
+
+    @figure(
+        "duration", Reading("system.pump.dead_head_gauge_pa", "the pump's dead-head, all taps shut")
+    )
+    def certain_run_s(self) -> float | None:
+        """The run; None where it would be an alarm on a curve that is only assumed."""
+        return None if self.line.assumed and self.run_s > self.alarm_run_s else self.run_s
+
+    @figure("pressure", Reading("system.tanks.0.max_gauge_pa", "the tank plate's maximum pressure"))
+    def lowest_rating_pa(self) -> float | None:
+        """The lowest of the ratings that are known, less the gauge's error."""
+        allowed = (self.relief_allowed_pa, self.tank_allowed_pa, self.pipe_allowed_pa)
+        return min((each for each in allowed if each is not None), default=None)
 
     @figure("pressure")
     def highest_dead_head_pa(self) -> float | None:
@@ -263,6 +285,19 @@ class WaterFigures(PlateFigures):
         return self.charge_at_pa(
             self.system.site.warmest_k, self.system.site.mean_k, self.pre_charge_pa
         )
+
+    @figure("pressure")
+    def summer_pa(self) -> float | None:
+        """The pre-charge at the season's mean that at the warmest stands as far below cut-in as is
+        usual."""
+        mean, warmest = self.system.site.mean_k, self.system.site.warmest_k
+        return self.charge_at_pa(mean, warmest, self.cut_in_pa - self.psi_2)
+
+    @figure("pressure")
+    def summer_today_pa(self) -> float | None:
+        """The same, as it reads today."""
+        now, warmest = self.system.site.now_k, self.system.site.warmest_k
+        return self.charge_at_pa(now, warmest, self.cut_in_pa - self.psi_2)
 
     @cached_property
     def pre_charge_way(self) -> PreChargeWay:

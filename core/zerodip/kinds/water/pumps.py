@@ -33,6 +33,7 @@ class _Motor(Checked):
     motor: str = choice("Motor", ("submersible", "surface"), default="submersible")
     power_w: float | None = quantity("Motor power", "power", 30, 50e3, default=None)
     start_lag_s: float = quantity("Start lag", "duration", 0, 60, default=1.5)
+    ramp_s: float = quantity("Delivery ramps up over", "duration", 0, 60, default=1.0)
     max_gauge_pa: float | None = quantity(
         "Pump's maximum pressure", "pressure", 30e3, 4e6, default=None
     )

@@ -37,7 +37,9 @@ def _starts_note(figures: W) -> str:
 
 
 def _lowest_note(figures: W) -> str:
-    return "runs empty: the dip" if figures.lowest_pa == 0 else ""
+    if figures.starts_empty:
+        return "runs empty: the dip"
+    return "" if figures.keeps_up else f"empty in {W.empty_s}: the pump cannot keep up"
 
 
 RESULTS: tuple[ResultSpec[W], ...] = (
@@ -98,11 +100,11 @@ RESULTS: tuple[ResultSpec[W], ...] = (
     ),
     ResultSpec(
         id="lowest",
-        title="Lowest while it starts",
+        title="Lowest at the peak draw",
         figure=W.lowest_pa,
         formula=(
-            f"W = W(in) − Q·t = {W.reserve_m3} − {W.dip_need_m3}, put back into the gas law: "
-            f"{W.lowest_pa}. At 0 the tank has run empty."
+            f"The least of W(in) − need = {W.reserve_m3} − {W.dip_need_m3} and of where pump and"
+            f" peak draw then balance, put back into the gas law: {W.lowest_pa}."
         ),
         source=GAS_LAW,
         note=_lowest_note,
@@ -113,7 +115,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         title="Most pre-charge with no dip",
         figure=W.largest_pre_charge_pa,
         formula=(
-            f"in (1 − Q·t/V)^n, absolute = {W.largest_pre_charge_abs_pa}, less the atmosphere "
+            f"in (1 − need/V), absolute = {W.largest_pre_charge_abs_pa}, less the atmosphere "
             f"{W.atmosphere_pa} = {W.largest_pre_charge_pa}."
         ),
         source=GAS_LAW,
@@ -134,7 +136,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         title="Above the trip, starting",
         figure=W.trip_margin_pa,
         formula=(
-            f"Lowest while it starts − trip = {W.lowest_pa} − {W.trip_pa} = {W.trip_margin_pa}."
+            f"Lowest at the peak draw − trip = {W.lowest_pa} − {W.trip_pa} = {W.trip_margin_pa}."
         ),
         source=GAS_LAW,
         shown=lambda figures: _has_bladder(figures) and bool(figures.low_pressure_cut_off),

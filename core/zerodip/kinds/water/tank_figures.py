@@ -1,18 +1,26 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
+import math
+from collections.abc import Iterable
 from functools import cached_property
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Tank, WaterSystem
-from zerodip.physics.bladder_tank import Bank, Vessel, water_m3
+from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, water_m3
 from zerodip.physics.cycle_rate import WorstDraw, worst_draw
 from zerodip.physics.fill import fill_seconds
 from zerodip.physics.plain_tank import charge_abs_pa, plain_vessel
-from zerodip.physics.pump_delivery import Delivery, flow_m3_s
+from zerodip.physics.pump_delivery import Delivery, balance_gauge_pa, flow_m3_s
 from zerodip.physics.simulation import WaterStore
-from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa
+from zerodip.physics.start_dip import (
+    Sustained,
+    largest_pre_charge_abs_pa,
+    lowest_abs_pa,
+    start_need_m3,
+    sustained_draw,
+)
 from zerodip.rules.engine import slack
 from zerodip.text.figure import Reading, figure
 
@@ -45,8 +53,13 @@ class TankFigures(Figures):
 
     @figure("duration")
     def start_lag_s(self) -> float:
-        """From the switch's closing to delivery."""
+        """From the switch's closing to the first delivery."""
         return self.system.pump.start_lag_s
+
+    @figure("duration")
+    def ramp_s(self) -> float:
+        """From the first delivery to the whole of it."""
+        return self.system.pump.ramp_s
 
     @figure("pressure")
     def pre_charge_abs_pa(self) -> float:
@@ -117,24 +130,27 @@ class TankFigures(Figures):
         """The tanks with their air as it is, for the gas law."""
         if self.system.plain:
             return self.plain_bank(min(self.air_left if self.air_left is not None else 1.0, 3.0))
-        vessels = [
+        return self._from_cut_in(
             Vessel(
                 tank.volume_m3,
                 self._pre_charge_of(tank) + self.atmosphere_pa,
                 tank.acceptance_m3 or float("inf"),
             )
             for tank in self.system.tanks
-        ]
-        return Bank(tuple(vessels), self.practice.gas_exponent)
+        )
+
+    def _from_cut_in(self, vessels: Iterable[Vessel]) -> Bank:
+        """Tanks that have stood at cut-in when a cycle begins."""
+        exponent = self.practice.gas_exponent
+        rested = (from_rest(vessel, self.cut_in_abs_pa, exponent) for vessel in vessels)
+        return Bank(tuple(rested), exponent)
 
     def plain_bank(self, left: float) -> Bank:
         """Plain tanks with the share `left` of a fresh charge."""
-        charge, exponent = self.pre_charge_abs_pa * left, self.practice.gas_exponent
-        vessels = [
-            plain_vessel(t.volume_m3, charge, self.atmosphere_pa, exponent)
-            for t in self.system.tanks
-        ]
-        return Bank(tuple(vessels), exponent)
+        charge = self.pre_charge_abs_pa * left
+        return self._from_cut_in(
+            plain_vessel(t.volume_m3, charge, self.atmosphere_pa) for t in self.system.tanks
+        )
 
     @figure("volume")
     def renewed_m3(self) -> float:
@@ -163,8 +179,10 @@ class TankFigures(Figures):
         return self._store(self.bank)
 
     def _store(self, bank: Bank) -> WaterStore:
+        # While delivery ramps up evenly, half of it is missing: as long a start without any.
+        lag_s = self.start_lag_s + self.ramp_s / 2
         return WaterStore(
-            bank, self.line, self.atmosphere_pa, self.cut_in_pa, self.cut_out_pa, self.start_lag_s
+            bank, self.line, self.atmosphere_pa, self.cut_in_pa, self.cut_out_pa, lag_s
         )
 
     @figure("volume")
@@ -260,39 +278,87 @@ class TankFigures(Figures):
 
     @figure("volume")
     def dip_need_m3(self) -> float | None:
-        """The reserve that a start needs: peak draw over the start lag."""
-        return None if self.peak_draw_m3_s is None else self.peak_draw_m3_s * self.start_lag_s
+        """The reserve that a start needs at the peak draw, until the pump delivers in full."""
+        if self.peak_draw_m3_s is None:
+            return None
+        flow = flow_m3_s(self.line, self.cut_in_pa)
+        return start_need_m3(self.peak_draw_m3_s, flow, self.start_lag_s, self.ramp_s)
+
+    @property
+    def lag_need_m3(self) -> float:
+        """What the lag alone takes, whatever the pump delivers after it."""
+        return (self.peak_draw_m3_s or 0.0) * self.start_lag_s
+
+    @cached_property
+    def sustained(self) -> Sustained | None:
+        """Where tank and pump come to when the peak draw goes on after the start."""
+        if self.peak_draw_m3_s is None or self.dip_need_m3 is None:
+            return None
+        held = max(self.reserve_m3 - self.dip_need_m3, 0.0)
+        return sustained_draw(self.store.fill, held, self.peak_draw_m3_s)
+
+    @property
+    def keeps_up(self) -> bool:
+        """Whether the tank never runs empty however long the peak draw goes on."""
+        return self.sustained is None or math.isinf(self.sustained.empty_s)
+
+    @property
+    def starts_empty(self) -> bool:
+        """Whether the tank runs empty in the start itself."""
+        return self.dip_need_m3 is not None and self.dip_need_m3 > self.reserve_m3
+
+    @figure("flow")
+    def sustained_flow_m3_s(self) -> float:
+        """What the pump delivers with the tank all but empty: the draw that it can keep up with."""
+        return self.store.fill.flows_m3_s[0]
+
+    @figure("duration")
+    def empty_s(self) -> float | None:
+        """From the switch's closing until the tank is empty at the peak draw; infinity where it
+        never is."""
+        if self.sustained is None:
+            return None
+        return self.start_lag_s + self.ramp_s + self.sustained.empty_s
 
     @figure("pressure")
     def lowest_pa(self) -> float | None:
-        """The lowest gauge pressure while the pump starts; 0 when the tank runs empty."""
-        if self.dip_need_m3 is None:
+        """The lowest gauge pressure over the whole start and a peak draw that goes on; 0 when the
+        tank runs empty before the pump delivers."""
+        if self.sustained is None or self.dip_need_m3 is None or self.peak_draw_m3_s is None:
             return None
+        if not self.keeps_up and not self.starts_empty:
+            return max(balance_gauge_pa(self.line, self.peak_draw_m3_s), 0.0)
+        fallen = self.reserve_m3 - min(self.reserve_m3 - self.dip_need_m3, self.sustained.held_m3)
+        need = fallen if not self.starts_empty else self.dip_need_m3
         return (
-            lowest_abs_pa(self.bank, self.cut_in_abs_pa, self.dip_need_m3, self.atmosphere_pa)
+            lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.atmosphere_pa)
             - self.atmosphere_pa
         )
 
     @figure("pressure")
     def largest_pre_charge_abs_pa(self) -> float | None:
-        """The largest pre-charge, of the tanks that are set, with which nothing dips."""
+        """The largest pre-charge, of the tanks that are set, with which no start dips; None also
+        where no pre-charge does."""
         if self.dip_need_m3 is None:
             return None
-        apart = [t for t in self.system.tanks if t.pre_charge_gauge_pa is not None]
-        own = Bank(
-            tuple(Vessel(t.volume_m3, self._pre_charge_of(t) + self.atmosphere_pa) for t in apart)
-        )
-        need = max(self.dip_need_m3 - (water_m3(own, self.cut_in_abs_pa) if apart else 0.0), 0.0)
-        volume = self.volume_m3 - sum(t.volume_m3 for t in apart)
-        return largest_pre_charge_abs_pa(
-            volume, self.cut_in_abs_pa, need, self.practice.gas_exponent
-        )
+        of = self.bank.vessels
+        own = [
+            k for k, tank in enumerate(self.system.tanks) if tank.pre_charge_gauge_pa is not None
+        ]
+        held = water_m3(Bank(tuple(of[k] for k in own), self.bank.exponent), self.cut_in_abs_pa)
+        need = max(self.dip_need_m3 - held, 0.0)
+        shared = [(v.volume_m3, v.acceptance_m3) for k, v in enumerate(of) if k not in own]
+        return largest_pre_charge_abs_pa(shared, self.cut_in_abs_pa, need)
 
     @figure("pressure")
     def largest_pre_charge_pa(self) -> float | None:
-        """The same, gauge."""
+        """The same, gauge; None where even an empty tank's air would be too much."""
         largest = self.largest_pre_charge_abs_pa
-        return None if largest is None else max(largest - self.atmosphere_pa, 0.0)
+        return (
+            None
+            if largest is None or largest < self.atmosphere_pa
+            else largest - self.atmosphere_pa
+        )
 
 
 def _run_s(store: WaterStore) -> float:

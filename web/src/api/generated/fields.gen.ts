@@ -230,6 +230,13 @@ export default {
    "options": [],
    "optional": true
   },
+  "ramp_s": {
+   "kind": "quantity",
+   "title": "Delivery ramps up over",
+   "dimension": "duration",
+   "options": [],
+   "optional": true
+  },
   "max_gauge_pa": {
    "kind": "quantity",
    "title": "Pump's maximum pressure",
@@ -273,6 +280,13 @@ export default {
   "start_lag_s": {
    "kind": "quantity",
    "title": "Start lag",
+   "dimension": "duration",
+   "options": [],
+   "optional": true
+  },
+  "ramp_s": {
+   "kind": "quantity",
+   "title": "Delivery ramps up over",
    "dimension": "duration",
    "options": [],
    "optional": true
@@ -341,6 +355,13 @@ export default {
   "start_lag_s": {
    "kind": "quantity",
    "title": "Start lag",
+   "dimension": "duration",
+   "options": [],
+   "optional": true
+  },
+  "ramp_s": {
+   "kind": "quantity",
+   "title": "Delivery ramps up over",
    "dimension": "duration",
    "options": [],
    "optional": true

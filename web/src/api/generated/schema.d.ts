@@ -1310,6 +1310,8 @@ export interface components {
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Delivery ramps up over */
+                    ramp_s?: number | null;
                     /** Pump's maximum pressure */
                     max_gauge_pa?: number | null;
                     /** Pump flow */
@@ -1325,6 +1327,8 @@ export interface components {
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Delivery ramps up over */
+                    ramp_s?: number | null;
                     /** Pump's maximum pressure */
                     max_gauge_pa?: number | null;
                     /** Lift, water to gauge */
@@ -1346,6 +1350,8 @@ export interface components {
                     power_w?: number | null;
                     /** Start lag */
                     start_lag_s?: number | null;
+                    /** Delivery ramps up over */
+                    ramp_s?: number | null;
                     /** Pump's maximum pressure */
                     max_gauge_pa?: number | null;
                     /** Lift, water to gauge */

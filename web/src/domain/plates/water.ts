@@ -10,7 +10,7 @@ const OWNERS: Record<string, Owner> = {
   rated_point: 'RatedPoint',
   curve: 'HeadCurve',
 }
-const MOTOR = ['motor', 'power_w', 'max_gauge_pa', 'start_lag_s']
+const MOTOR = ['motor', 'power_w', 'max_gauge_pa', 'start_lag_s', 'ramp_s']
 const PUMP_ROWS: Record<string, string[]> = {
   constant: ['flow_m3_s', 'dead_head_gauge_pa', ...MOTOR],
   rated_point: [

@@ -19,6 +19,7 @@ RUNNING: tuple[Rule[W], ...] = (
         limit=W.wanted_run_s,
         tolerable=W.short_run_s,
         sense="at_least",
+        assumes=lambda figures: figures.line.assumed,
         applies=lambda figures: isfinite(figures.run_s),
         not_applicable="The pump never reaches cut-out.",
         figure=f"{W.run_s} {OP} {W.wanted_run_s}",
@@ -36,8 +37,9 @@ RUNNING: tuple[Rule[W], ...] = (
         title="The pump stops by itself",
         fails="The pump runs on",
         source=practice("ten minutes without stopping is an alarm"),
-        measure=W.run_s,
+        measure=W.certain_run_s,
         limit=W.alarm_run_s,
+        needs=(W.certain_run_s,),
         figure=f"{W.run_s} {OP} {W.alarm_run_s}",
         advice=(
             "Lower cut-out: near dead-head the pump delivers next to nothing and runs on. Stay at"
@@ -94,14 +96,15 @@ RUNNING: tuple[Rule[W], ...] = (
         measure=W.cut_out_pa,
         limit=W.dead_head_limit_pa,
         needs=(W.dead_head_pa,),
-        figure=f"{W.cut_out_pa} {OP} {W.dead_head_pa} − {W.dead_head_margin_pa}",
+        figure=f"{W.cut_out_pa} {OP} {W.lowest_dead_head_pa} − {W.dead_head_margin_pa}",
         advice=(
             f"Lower cut-out to {W.dead_head_limit_pa} or less: the pump comes to a stand at "
-            f"{W.dead_head_pa} and would run on without ever reaching the switch."
+            f"{W.lowest_dead_head_pa} and would run on without ever reaching the switch."
         ),
         formula=(
-            f"Dead-head = ρg (shut-off head − lift) + inlet = {W.dead_head_pa}, less "
-            f"{W.dead_head_margin_pa} (common practice) = {W.dead_head_limit_pa}."
+            f"Dead-head = ρg (shut-off head − lift) + inlet = {W.dead_head_pa}, at the lowest inlet"
+            f" {W.lowest_dead_head_pa}, less {W.dead_head_margin_pa} (common practice) ="
+            f" {W.dead_head_limit_pa}."
         ),
     ),
 )

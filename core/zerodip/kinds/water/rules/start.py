@@ -2,7 +2,7 @@
 
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.rules.engine import Rule, Verdict
-from zerodip.rules.sources import GAS_LAW, practice
+from zerodip.rules.sources import GAS_LAW, MASS_BALANCE, practice
 from zerodip.text.figure import OP
 
 __all__ = ["BLADDER", "CUT_OFF"]
@@ -27,6 +27,54 @@ BLADDER: tuple[Rule[W], ...] = (
         ),
     ),
     Rule(
+        id="summer-charge",
+        title="Pre-charge below cut-in at the warmest",
+        fails="Pre-charge over cut-in at the warmest",
+        source=GAS_LAW,
+        measure=W.warmest_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        applies=lambda figures: figures.warmest_pa is not None,
+        not_applicable="The temperatures over the year are not entered.",
+        figure=f"{W.warmest_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
+            f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
+        ),
+        advise=lambda figures: (
+            ""
+            if figures.summer_today_pa is None
+            else f"Set {W.summer_today_pa} today, which is {W.summer_pa} at the season's mean: what"
+            f" is {W.pre_charge_pa} then is {W.warmest_pa} at the warmest, and the tank is empty"
+            " before the switch acts."
+        ),
+        formula=(
+            f"p ∝ T, absolute: {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the"
+            f" warmest; cut-in {W.cut_in_pa}."
+        ),
+    ),
+    Rule(
+        id="keeps-up",
+        title="The pump keeps up with the peak draw",
+        fails="The pump cannot keep up with the peak draw",
+        source=MASS_BALANCE,
+        measure=W.peak_draw_m3_s,
+        limit=W.sustained_flow_m3_s,
+        needs=(W.peak_draw_m3_s,),
+        broken=Verdict.CAUTION,
+        figure=f"{W.peak_draw_m3_s} {OP} {W.sustained_flow_m3_s}",
+        advice=(
+            f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed, and"
+            f" the gauge then falls to {W.lowest_pa}. No pre-charge helps: draw less at once, take"
+            " a bigger tank to last longer, or a stronger pump."
+        ),
+        formula=(
+            f"Delivered with the tank all but empty: {W.sustained_flow_m3_s}; drawn"
+            f" {W.peak_draw_m3_s}. From the reserve, ∫ dW / (Q_draw − Q) after the start:"
+            f" {W.empty_s}."
+        ),
+    ),
+    Rule(
         id="start-dip",
         title="No dip while the pump starts",
         fails="Dips while the pump starts",
@@ -34,14 +82,28 @@ BLADDER: tuple[Rule[W], ...] = (
         measure=W.dip_need_m3,
         limit=W.reserve_m3,
         needs=(W.peak_draw_m3_s,),
+        assumes=lambda figures: figures.line.assumed and figures.lag_need_m3 <= figures.reserve_m3,
+        applies=lambda figures: figures.keeps_up or figures.starts_empty,
+        not_applicable=(
+            "The start itself does not empty the tank, but the pump cannot keep up with the peak"
+            " draw: see there."
+        ),
         figure=f"{W.dip_need_m3} {OP} {W.reserve_m3}",
         advice=(
             f"Lower the pre-charge to at most {W.largest_pre_charge_pa}: at {W.peak_draw_m3_s} the"
-            f" house takes {W.dip_need_m3} in the {W.start_lag_s} before water comes, and only"
-            f" {W.reserve_m3} is held."
+            f" house takes {W.dip_need_m3} until the pump delivers, and only {W.reserve_m3} is"
+            " held."
+        ),
+        advise=lambda figures: (
+            ""
+            if figures.largest_pre_charge_pa is not None
+            else f"No pre-charge avoids it: at {W.peak_draw_m3_s} the house takes {W.dip_need_m3}"
+            f" until the pump delivers, and only {W.reserve_m3} is held. A bigger tank would, or a"
+            " smaller draw at once, a pump that starts faster, a higher cut-in."
         ),
         formula=(
-            f"Need Q·t = {W.peak_draw_m3_s} × {W.start_lag_s} = {W.dip_need_m3}; held at cut-in "
+            f"Need: Q over the lag of {W.start_lag_s} and until delivery, ramping up over"
+            f" {W.ramp_s}, meets it, at Q = {W.peak_draw_m3_s}: {W.dip_need_m3}; held at cut-in "
             f"W(in) = V (1 − c/in) = {W.reserve_m3} with c = {W.pre_charge_abs_pa} and "
             f"in = {W.cut_in_abs_pa} absolute."
         ),
@@ -54,6 +116,7 @@ BLADDER: tuple[Rule[W], ...] = (
         measure=W.trip_pa,
         limit=W.lowest_pa,
         sense="below",
+        assumes=lambda figures: figures.line.assumed,
         needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
         applies=lambda figures: figures.low_pressure_cut_off is not False,
         not_applicable="This switch has no low-pressure cut-off.",

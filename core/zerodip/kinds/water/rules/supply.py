@@ -102,6 +102,25 @@ BOOSTED: tuple[Rule[W], ...] = (
         formula=f"Highest inlet {W.highest_inlet_pa}, cut-in {W.cut_in_pa}.",
     ),
     Rule(
+        id="inlet-within-ratings",
+        title="The supply alone stays within every rating",
+        fails="The supply alone passes a rating",
+        source=practice("never exceed the lowest rating"),
+        measure=W.highest_inlet_pa,
+        limit=W.lowest_rating_pa,
+        needs=(W.highest_inlet_pa, W.lowest_rating_pa),
+        figure=f"{W.highest_inlet_pa} {OP} {W.lowest_rating_pa}",
+        advice=(
+            f"At its highest the supply brings {W.highest_inlet_pa} into the tank with the pump"
+            f" off; the lowest rating allows {W.lowest_rating_pa}. Have a pressure-reducing valve"
+            " fitted before the pump."
+        ),
+        formula=(
+            f"Highest inlet {W.highest_inlet_pa}; lowest of relief, tank and pipe, less the gauge's"
+            f" error: {W.lowest_rating_pa}."
+        ),
+    ),
+    Rule(
         id="inlet-dead-head",
         title="Dead-head at the highest inlet within the relief",
         fails="Dead-head at the highest inlet passes the relief",
