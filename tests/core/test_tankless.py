@@ -7,13 +7,14 @@ from scipy.integrate import quad
 from scipy.optimize import brentq
 
 from zerodip.decide.judge import decide
+from zerodip.fileformat.fields import read
 from zerodip.kinds.registry import figures_for
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.tankless.figures import TanklessFigures
-from zerodip.kinds.tankless.model import TanklessSystem
+from zerodip.kinds.tankless.model import DemandPump, PressurePoint, TanklessSystem
 from zerodip.units import PSI
 
-from .systems import SEA_LEVEL, tankless
+from .systems import GPM, SEA_LEVEL, tankless
 
 
 def settings(cut_in: float = 35, cut_out: float = 46, air: float | None = None) -> Settings:
@@ -31,17 +32,54 @@ def figures(system: TanklessSystem | None = None, at: Settings | None = None) ->
 
 @pytest.mark.parametrize("volts", [(11.0, 12.0), (11.6, 13.8), (12.0, 14.4)])
 @pytest.mark.parametrize("gpm", [0.4, 1.0, 1.8, 3.0])
-def test_the_window_lies_between_two_roots(gpm: float, volts: tuple[float, float]) -> None:
-    """Affinity laws (physics) put to scipy: K√p = Q(p·(U0/U)²)·U/U0, and dead-head p0·(U/U0)²."""
-    made = figures(tankless(gpm, volts))
-    ratio = volts[1] / 12
-    stand = 58 * PSI * ratio**2
-    k = gpm * made.smallest.flow_m3_s / gpm / (20 * PSI) ** 0.5
-    exact = brentq(
-        lambda p: made.curve._nominal_flow(p / ratio**2) * ratio - k * p**0.5, 1.0, stand
+@pytest.mark.parametrize("idle_v", [0.0, 1.5])
+def test_a_diaphragm_pump_is_a_torque_balance(
+    gpm: float, volts: tuple[float, float], idle_v: float
+) -> None:
+    """A permanent-magnet motor: torque k·I with I = (U − k·ω)/R against a·p + idling, flow d·ω. Put
+    to scipy's root finder with constants of its own; the core is told the curve at 12 V and the
+    dead-head at 13 V."""
+    k_e, ohm, per_pa, per_rad = 0.03, 0.4, 1.2e-6, 2.0e-7
+    idle_nm = k_e * idle_v / ohm
+
+    def pressure(flow: float, u: float) -> float:
+        return (k_e * (u - k_e * flow / per_rad) / ohm - idle_nm) / per_pa
+
+    def flow(gauge: float, u: float) -> float:
+        return per_rad * (u - (per_pa * gauge + idle_nm) * ohm / k_e) / k_e
+
+    points = (
+        PressurePoint(flow_m3_s=0.0, gauge_pa=pressure(0.0, 12)),
+        PressurePoint(flow_m3_s=flow(0.0, 12), gauge_pa=0.0),
     )
+    pump = DemandPump(points=points, second_v=13.0, second_dead_head_gauge_pa=pressure(0.0, 13))
+    made = figures(tankless(gpm, volts, pump=pump))
+    assert made.intercept_v == pytest.approx(idle_v, abs=1e-9)
+    assert made.dead_head_pa == pytest.approx(pressure(0.0, volts[0]), rel=1e-9)
+    k = gpm * GPM / (20 * PSI) ** 0.5
+    exact = brentq(lambda p: flow(p, volts[1]) - k * p**0.5, 1.0, pressure(0.0, volts[1]))
     assert made.running_pa == pytest.approx(exact, rel=1e-8)
-    assert made.dead_head_pa == pytest.approx(58 * PSI * (volts[0] / 12) ** 2)
+
+
+def test_a_centrifugal_pump_keeps_the_affinity_laws() -> None:
+    """Flow with U, pressure with U² (physics)."""
+    points = tankless().pump.points
+    made = figures(tankless(pump=DemandPump(points=points, works="centrifugal")))
+    assert made.dead_head_pa == pytest.approx(58 * PSI * (11.6 / 12) ** 2)
+    assert made.curve.flow_m3_s(31 * PSI * 1.15**2, 13.8) == pytest.approx(2 * GPM * 1.15)
+
+
+@pytest.mark.parametrize(("volts", "psi"), [(13.0, 57.0), (11.0, 60.0), (13.0, None), (13.0, 58.5)])
+def test_a_second_dead_head_that_cannot_be_is_refused(volts: float, psi: float | None) -> None:
+    """58 psi at 12 V: at 13 V it is at least 62.8 without anything lost, and never less."""
+    raw = {
+        "points": [{"flow_m3_s": 0, "gauge_pa": 58 * PSI}, {"flow_m3_s": GPM, "gauge_pa": 4e5 / 2}],
+        "second_v": volts,
+        "second_dead_head_gauge_pa": None if psi is None else psi * PSI,
+    }
+    made, faults = read(DemandPump, raw)
+    assert made is None
+    assert "second_dead_head_gauge_pa" in {fault.path for fault in faults}
 
 
 @given(gpm=st.floats(0.05, 4), low=st.floats(10, 12), span=st.floats(0, 4))
@@ -58,28 +96,28 @@ def test_no_window_is_a_tap_that_passes_less_than_the_pump_gives_at_the_low_dead
 
 
 def test_inside_the_window_it_runs_through_and_outside_it_is_said_what_happens() -> None:
-    """Cut-out 46 psi in a window of 38.7–53.2; above never stops on a low battery, below
+    """Cut-out 46 psi in a window of 35.5–55.1; above never stops on a low battery, below
     chatters."""
     assert decide(tankless(), settings()).verdict == "cannot_tell"
     over = {f.rule: f.verdict for f in decide(tankless(), settings(45, 56)).findings}
     assert over["cut-out-stops"] == "stop"
-    under = {f.rule: f.verdict for f in decide(tankless(), settings(25, 35)).findings}
+    under = {f.rule: f.verdict for f in decide(tankless(), settings(25, 34)).findings}
     assert under["cut-out-steady"] == "caution"
     assert under["pulse-rate"] == "caution"
 
 
 def test_an_accumulator_slows_the_pulses_and_does_nothing_above_cut_out() -> None:
-    bare = figures(tankless(0.6), settings(35, 46))
-    small = figures(tankless(0.6, litres=0.75), settings(35, 46, 32))
-    large = figures(tankless(0.6, litres=2), settings(35, 46, 32))
-    above = figures(tankless(0.6, litres=2), settings(35, 46, 46))
+    bare = figures(tankless(0.4), settings(35, 46))
+    small = figures(tankless(0.4, litres=0.75), settings(35, 46, 32))
+    large = figures(tankless(0.4, litres=2), settings(35, 46, 32))
+    above = figures(tankless(0.4, litres=2), settings(35, 46, 46))
     assert bare.pulses_per_s == above.pulses_per_s == float("inf")
     assert small.pulses_per_s == pytest.approx(large.pulses_per_s * 2 / 0.75, rel=1e-6)
 
 
 def test_a_pulse_is_the_integral_of_what_comes_and_goes() -> None:
     """dW = V·c/p² dp (gas law), put to scipy's quadrature."""
-    made = figures(tankless(0.6, litres=1), settings(35, 46, 32))
+    made = figures(tankless(0.4, litres=1), settings(35, 46, 32))
     charge = 1e-3 * (32 * PSI + SEA_LEVEL)
 
     def seconds(net: bool) -> float:
@@ -99,8 +137,8 @@ def test_the_picture_holds_the_window() -> None:
     shown = decide(tankless(), settings()).chart
     assert shown is not None
     assert shown.has_window
-    assert shown.caption == "Cut-out between 38.7 psi and 53.2 psi."
+    assert shown.caption == "Cut-out between 35.5 psi and 55.1 psi."
     assert [p.volts for p in shown.points] == sorted(p.volts for p in shown.points)
     assert all(p.running_gauge_pa < p.dead_head_gauge_pa for p in shown.points)
     assert shown.grips["cut_out"].takes_along == "cut_in"
-    assert "No cut-out works" in decide(tankless(0.6), settings()).chart.caption
+    assert "No cut-out works" in decide(tankless(0.4), settings()).chart.caption

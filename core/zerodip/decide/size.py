@@ -14,6 +14,7 @@ from zerodip.units import text
 
 __all__ = ["SecondOpinion", "Size", "Sizing", "Target", "nominal_sizes", "sizing"]
 
+_GUESSES = 4
 _MET = 1 - 1e-9
 _NEAR, _CLOSED = 1e-9, 4e-9  # relative: how near a guess is tried, and when the bracket is closed
 
@@ -181,15 +182,16 @@ class _Search:
     def least(self, beside: bool) -> float | None:
         """By bisection in the logarithm of the volume, to a relative 1e-9. A straight line gives
         the first guess; after it, the bracket closes from just beside the guess, so that a true
-        line is done in three tries."""
+        line is done in three tries; a bent one is halved from there on."""
         low, high = self.kind.least_m3, self.kind.most_m3
         if not self.meets(self.figures(high, beside)):
             return None
         if self.meets(self.figures(low, beside)):
             return low
         guess = self._straight(high, beside)
-        for _ in range(60):
-            middle = guess if low < guess < high else (low * high) ** 0.5
+        for attempt in range(80):
+            near = attempt < _GUESSES and low < guess < high
+            middle = guess if near else (low * high) ** 0.5
             if self.meets(self.figures(middle, beside)):
                 high, guess = middle, middle * (1 - _NEAR)
             else:

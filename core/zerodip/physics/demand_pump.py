@@ -1,7 +1,8 @@
 """Tankless demand pumps: the window in which cut-out must lie, against voltage.
 
-A brushed pump follows the affinity laws with voltage: flow with U, pressure with U². An outlet
-passes K·√p.
+A diaphragm pump on a permanent-magnet motor is limited by torque: its flow at no pressure and its
+dead-head both go with the voltage, less a few tenths to two volts that only turn it over. A
+centrifugal pump follows the affinity laws: flow with U, pressure with U². An outlet passes K·√p.
 """
 
 import math
@@ -9,28 +10,38 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-__all__ = ["DemandCurve", "outlet_k", "running_gauge_pa"]
+__all__ = ["DemandCurve", "intercept_v", "outlet_k", "running_gauge_pa"]
 
 
 @dataclass(frozen=True)
 class DemandCurve:
     """Flows (m³/s, rising from 0) and gauge pressures (Pa, falling from dead-head) at the nominal
-    voltage (V)."""
+    voltage (V). `intercept_v` is the voltage below which the motor does not turn (V, below the
+    nominal); `centrifugal` tells which law it follows."""
 
     flows_m3_s: tuple[float, ...]
     gauges_pa: tuple[float, ...]
     nominal_v: float
+    intercept_v: float = 0.0
+    centrifugal: bool = False
+
+    def _ratios(self, volts: float) -> tuple[float, float]:
+        """Flow and pressure at `volts` as shares of those at the nominal voltage."""
+        share = (volts - self.intercept_v) / (self.nominal_v - self.intercept_v)
+        share = max(share, 1e-6)
+        return share, share**2 if self.centrifugal else share
 
     def dead_head_gauge_pa(self, volts: float) -> float:
-        """Dead-head at `volts`, Pa: p0·(U/U0)². Source: affinity laws (physics; speed taken as
-        proportional to voltage)."""
-        return self.gauges_pa[0] * (volts / self.nominal_v) ** 2
+        """Dead-head at `volts`, Pa: p0·(U − Ui)/(U0 − Ui), squared for a centrifugal pump. Source:
+        torque balance of a permanent-magnet motor; affinity laws."""
+        return self.gauges_pa[0] * self._ratios(volts)[1]
 
     def flow_m3_s(self, gauge_pa: float, volts: float) -> float:
-        """Flow (m³/s) at a gauge pressure (Pa) and voltage: Q = Q0(p·(U0/U)²)·U/U0; 0 at and above
-        dead-head, straight between points, level beyond the last. Source: affinity laws."""
-        ratio = volts / self.nominal_v
-        return self._nominal_flow(gauge_pa / ratio**2) * ratio
+        """Flow (m³/s) at a gauge pressure (Pa) and voltage: the nominal curve, flows and pressures
+        each stretched; 0 at and above dead-head, straight between points, level beyond the last.
+        Source: torque balance of a permanent-magnet motor; affinity laws."""
+        flow, pressure = self._ratios(volts)
+        return self._nominal_flow(gauge_pa / pressure) * flow
 
     def _nominal_flow(self, gauge_pa: float) -> float:
         if gauge_pa >= self.gauges_pa[0]:
@@ -41,6 +52,24 @@ class DemandCurve:
         high, low = self.gauges_pa[at - 1], self.gauges_pa[at]
         share = (high - gauge_pa) / (high - low)
         return self.flows_m3_s[at - 1] * (1 - share) + self.flows_m3_s[at] * share
+
+
+def intercept_v(nominal_v: float, dead_head_pa: float, other_v: float, other_pa: float) -> float:
+    """The voltage below which a motor does not turn, from the dead-head at two voltages: where the
+    straight line through both meets nothing.
+
+    Args:
+        nominal_v: First voltage, V.
+        dead_head_pa: Dead-head at it, Pa gauge.
+        other_v: Second voltage, V, other than the first.
+        other_pa: Dead-head at it, Pa gauge, other than the first.
+
+    Returns:
+        Voltage, V.
+
+    Source: Torque balance of a permanent-magnet motor: a straight line.
+    """
+    return (other_v * dead_head_pa - nominal_v * other_pa) / (dead_head_pa - other_pa)
 
 
 def outlet_k(flow_m3_s: float, gauge_pa: float) -> float:

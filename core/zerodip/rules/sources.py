@@ -56,7 +56,9 @@ DOE_AIR = Source(
     clause="leakage under 10 % is good",
     from_memory=True,
 )
-AFFINITY = Source(document="Affinity laws and orifice flow", kind="physics")
+AFFINITY = Source(
+    document="Torque balance of the motor (or affinity laws) and orifice flow", kind="physics"
+)
 BOOSTER_FORM = Source(
     document="DIN 1988", clause="0.33·Q·(p_out + 1)/((p_out − p_in)·s)", from_memory=True
 )

@@ -33,7 +33,7 @@ def measured(figures: CompressorFigures, log: Log, units: str) -> Iterator[Measu
 
 
 def _leak(figures: CompressorFigures, leak: LeakWatch, units: str) -> Measured:
-    store = figures.store
+    store = figures.cold_store  # the machine stands: the air has the room's temperature
     lost = (store.held_m3(leak.first_gauge_pa) - store.held_m3(leak.later_gauge_pa)) / leak.seconds
     tight = lost < _TIGHT_M3_S
     says = "Tight." if tight else f"{text(lost, 'air_flow', units)} runs away with nothing open."

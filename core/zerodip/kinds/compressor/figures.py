@@ -1,5 +1,6 @@
 """Figures of a compressor and its receivers."""
 
+from dataclasses import replace
 from functools import cached_property
 
 from zerodip.kinds.compressor.model import CompressorSystem
@@ -8,7 +9,15 @@ from zerodip.kinds.settings import Practice, Settings
 from zerodip.physics.cycle_rate import WorstDraw, starts_per_s, worst_draw
 from zerodip.physics.fill import fill_seconds
 from zerodip.physics.motors import starts_per_hour_limit
-from zerodip.physics.receiver import ReceiverStore, leak_factor, leak_m3_s, settled_gauge_pa
+from zerodip.physics.receiver import (
+    HotFill,
+    ReceiverStore,
+    hot_fill,
+    leak_factor,
+    leak_fall_s,
+    leak_m3_s,
+    settled_gauge_pa,
+)
 from zerodip.text.figure import Reading, constant, figure
 from zerodip.units import PSI
 
@@ -67,8 +76,48 @@ class CompressorFigures(Figures):
 
     @figure("temperature_step")
     def click_warming_k(self) -> float:
-        """How much warmer than the room the air is at the click."""
-        return self.system.click_warming_k
+        """How much warmer than the room the air is at the click: as found, or by the energy that
+        comes in with it."""
+        found = self.system.click_warming_k
+        return self.hot.warmer_k if found is None else found
+
+    @figure("temperature")
+    def delivery_k(self) -> float:
+        """How hot the air enters the receiver."""
+        return self.system.delivery_k
+
+    @cached_property
+    def cold_store(self) -> ReceiverStore:
+        """Receivers, compressor and switch, were the air always at the room's temperature."""
+        points = self.system.pump.points
+        return ReceiverStore(
+            self.volume_m3,
+            tuple(point.gauge_pa for point in points),
+            tuple(point.flow_m3_s for point in points),
+            self.atmosphere_pa,
+            self.cut_in_pa,
+            self.cut_out_pa,
+        )
+
+    @cached_property
+    def hot(self) -> HotFill:
+        """The run from cut-in to cut-out with nothing used."""
+        return self._hot_fill(self.cut_in_pa)
+
+    def _hot_fill(self, from_gauge_pa: float) -> HotFill:
+        return hot_fill(
+            self.volume_m3,
+            self.cold_store.flow_m3_s,
+            (from_gauge_pa, self.cut_out_pa),
+            (max(self.delivery_k, ROOM_K), ROOM_K),
+            self.atmosphere_pa,
+        )
+
+    @figure("duration")
+    def cold_run_s(self) -> float:
+        """The run, were the air at the room's temperature: the published form."""
+        store = self.cold_store
+        return fill_seconds(store.fill, store.on_m3, store.off_m3)
 
     @figure("volume")
     def volume_m3(self) -> float:
@@ -100,16 +149,10 @@ class CompressorFigures(Figures):
 
     @cached_property
     def store(self) -> ReceiverStore:
-        """Receivers, compressor and switch together."""
-        points = self.system.pump.points
-        return ReceiverStore(
-            self.volume_m3,
-            tuple(point.gauge_pa for point in points),
-            tuple(point.flow_m3_s for point in points),
-            self.atmosphere_pa,
-            self.cut_in_pa,
-            self.cut_out_pa,
-        )
+        """Receivers, compressor and switch together, with what the air of a cycle amounts to once
+        it has cooled; at least a tenth of the cold form, however hot the air."""
+        least = self.cut_in_pa + 0.1 * self.differential_pa
+        return replace(self.cold_store, settled_gauge_pa=max(self.settled_pa, least))
 
     @figure("air_volume")
     def full_m3(self) -> float:
@@ -134,7 +177,7 @@ class CompressorFigures(Figures):
     @figure("duration")
     def pump_up_s(self) -> float:
         """From an empty receiver to cut-out with nothing used."""
-        return fill_seconds(self.store.fill, 0.0, self.full_m3)
+        return self._hot_fill(0.0).seconds
 
     @figure("air_flow")
     def cut_out_flow_m3_s(self) -> float:
@@ -231,7 +274,12 @@ class CompressorFigures(Figures):
         """With nothing used: rest between two starts that the leak alone brings."""
         if self.leak_m3_s is None:
             return None
-        return self.between_m3 / self.leak_m3_s if self.leak_m3_s > 0 else float("inf")
+        test = self.system.leak_test
+        if test is None or self.leak_m3_s <= 0:
+            return float("inf")
+        first, later = (p + self.atmosphere_pa for p in (test.from_gauge_pa, test.to_gauge_pa))
+        top = max(self.settled_pa + self.atmosphere_pa, self.cut_in_abs_pa)
+        return leak_fall_s(top, self.cut_in_abs_pa, first, later, test.seconds)
 
     @figure("pressure")
     def off_usual_band_pa(self) -> float:

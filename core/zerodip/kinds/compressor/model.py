@@ -96,9 +96,10 @@ class LeakTest(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class CompressorSystem(System):
-    """Everything read off one compressor. `click_warming_k` is how much warmer than the room the
-    air is at the click of cut-out: 150 settling to 148 psi is about 3.5 K (common practice, no
-    source)."""
+    """Everything read off one compressor. `delivery_k` is how hot its air enters the receiver (55
+    °C: common practice, no source). `click_warming_k` is how much warmer than the room the air in
+    the receiver is at the click of cut-out, where that was found from how far the gauge settles;
+    else it is worked out."""
 
     kind: str = choice("Kind of system", (COMPRESSOR,))
     receivers: tuple[Receiver, ...] = parts("Receivers", Receiver, 1, MOST_RECEIVERS)
@@ -107,6 +108,9 @@ class CompressorSystem(System):
     relief: Relief = part("Safety valve", Relief, default=Relief())
     use: AirUse = part("Air use", AirUse, default=AirUse())
     leak_test: LeakTest | None = part("Leak watch", LeakTest, default=None)
-    click_warming_k: float = quantity(
-        "Air warmer at the click by", "temperature_step", 0, 60, default=3.5
+    delivery_k: float = quantity(
+        "Air enters the receiver at", "temperature", 253.15, 473.15, default=328.15
+    )
+    click_warming_k: float | None = quantity(
+        "Air warmer at the click by, as found", "temperature_step", 0, 60, default=None
     )

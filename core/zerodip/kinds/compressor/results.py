@@ -22,7 +22,8 @@ RESULTS: tuple[ResultSpec[C], ...] = (
         figure=C.cut_out_pa,
         formula=(
             f"The gauge then settles from {C.cut_out_pa} to {C.settled_pa}: p·T/(T + ΔT), absolute,"
-            f" with air {C.click_warming_k} warmer than the room."
+            f" with air {C.click_warming_k} warmer than the room, from air that enters at"
+            f" {C.delivery_k}."
         ),
         source=GAS_LAW,
         note=lambda figures: f"settles to {C.settled_pa}",
@@ -32,8 +33,8 @@ RESULTS: tuple[ResultSpec[C], ...] = (
         title="Free air between the points",
         figure=C.between_m3,
         formula=(
-            f"V·Δp / atmosphere = {C.volume_m3} × {C.differential_pa} / {C.atmosphere_pa} = "
-            f"{C.between_m3}."
+            f"V·(settled − cut-in) / atmosphere = {C.volume_m3} × ({C.settled_pa} − {C.cut_in_pa})"
+            f" / {C.atmosphere_pa} = {C.between_m3}: what there is of it once it has cooled."
         ),
         source=GAS_LAW,
     ),
@@ -42,16 +43,21 @@ RESULTS: tuple[ResultSpec[C], ...] = (
         title="Pump run, nothing used",
         figure=C.run_s,
         formula=(
-            f"∫ V dp / (atmosphere · FAD) from cut-in to cut-out = {C.run_s}; mean delivery "
-            f"{C.mean_flow_m3_s}."
+            f"Hot air fills faster: energy balance with air entering at {C.delivery_k}, {C.run_s};"
+            f" the cold form ∫ V dp / (atmosphere · FAD) says {C.cold_run_s}. Mean delivery"
+            f" {C.mean_flow_m3_s}."
         ),
         source=MASS_BALANCE,
+        note=lambda figures: f"cold form {C.cold_run_s}",
     ),
     ResultSpec(
         id="pump_up",
         title="Pump-up from empty",
         figure=C.pump_up_s,
-        formula=f"∫ V dp / (atmosphere · FAD) from nothing to cut-out = {C.pump_up_s}.",
+        formula=(
+            f"Energy balance with air entering at {C.delivery_k}, from nothing to cut-out ="
+            f" {C.pump_up_s}."
+        ),
         source=MASS_BALANCE,
     ),
     ResultSpec(

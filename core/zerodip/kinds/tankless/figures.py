@@ -8,7 +8,13 @@ from zerodip.kinds.figures import Figures, less_gauge_error
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.tankless.model import Outlet, TanklessSystem
 from zerodip.physics.bladder_tank import Bank, Vessel, water_m3
-from zerodip.physics.demand_pump import DemandCurve, outlet_k, pulse_seconds, running_gauge_pa
+from zerodip.physics.demand_pump import (
+    DemandCurve,
+    intercept_v,
+    outlet_k,
+    pulse_seconds,
+    running_gauge_pa,
+)
 from zerodip.text.figure import Reading, constant, figure
 from zerodip.units import PSI
 
@@ -65,12 +71,25 @@ class TanklessFigures(Figures):
     @cached_property
     def curve(self) -> DemandCurve:
         """The pump's curve."""
-        points = self.system.pump.points
+        pump = self.system.pump
+        centrifugal = pump.works == "centrifugal"
         return DemandCurve(
-            tuple(point.flow_m3_s for point in points),
-            tuple(point.gauge_pa for point in points),
+            tuple(point.flow_m3_s for point in pump.points),
+            tuple(point.gauge_pa for point in pump.points),
             self.nominal_v,
+            0.0 if centrifugal else self.intercept_v,
+            centrifugal,
         )
+
+    @figure("voltage")
+    def intercept_v(self) -> float:
+        """The voltage that only turns the motor over: by the second measured dead-head, as entered,
+        or none."""
+        pump = self.system.pump
+        if pump.second_v is None or pump.second_dead_head_gauge_pa is None:
+            return pump.intercept_v or 0.0
+        first = pump.points[0].gauge_pa
+        return intercept_v(self.nominal_v, first, pump.second_v, pump.second_dead_head_gauge_pa)
 
     @cached_property
     def smallest(self) -> Outlet:

@@ -7,6 +7,7 @@ from typing import Any
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, part, parts, quantity, words
 from zerodip.kinds.parts import Switch, System
+from zerodip.physics.demand_pump import intercept_v
 
 __all__ = ["Accumulator", "Battery", "DemandPump", "Outlet", "PressurePoint", "TanklessSystem"]
 
@@ -24,14 +25,23 @@ class PressurePoint(Checked):
 @dataclass(frozen=True, kw_only=True)
 class DemandPump(Checked):
     """The pump, by its curve at the nominal voltage, from dead-head (zero flow) on; pressures fall
-    as flows rise."""
+    as flows rise. How it follows the voltage: a diaphragm pump in step with it, less an intercept,
+    which is entered or follows from the dead-head measured at a second voltage; a centrifugal one
+    with its square."""
 
+    works: str = choice("Works as", ("diaphragm", "centrifugal"), default="diaphragm")
+    intercept_v: float | None = quantity("Voltage to turn it over", "voltage", 0, 12, default=None)
+    second_v: float | None = quantity("A second voltage", "voltage", 5, 60, default=None)
+    second_dead_head_gauge_pa: float | None = quantity(
+        "Dead-head at it, measured", "pressure", 10e3, 2e6, default=None
+    )
     nominal_v: float = quantity("Nominal voltage", "voltage", 5, 60, default=12.0)
     points: tuple[PressurePoint, ...] = parts("Pump curve", PressurePoint, 2, 20)
     power_w: float | None = quantity("Motor power", "power", 5, 5e3, default=None)
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        yield from _second_faults(values)
         points = values.get("points", ())
         if points and points[0].flow_m3_s != 0:
             yield Fault(
@@ -56,6 +66,36 @@ class DemandPump(Checked):
                     title=f"Pressure of point {at + 1}",
                     says="must be less than the point before it: pressure falls as flow rises.",
                 )
+
+
+def _second_faults(values: Mapping[str, Any]) -> Iterable[Fault]:
+    """A second point is whole, and lies on a line that rises with the voltage and meets nothing
+    between no voltage and the lower of both."""
+    volts, gauge = values.get("second_v"), values.get("second_dead_head_gauge_pa")
+    nominal, points = values.get("nominal_v", 12.0), values.get("points", ())
+    if (volts is None) != (gauge is None):
+        missing = "second_v" if volts is None else "second_dead_head_gauge_pa"
+        says = "belongs with the dead-head and its voltage: enter both or neither."
+        yield Fault(path=missing, code="incomplete", title="The second point", says=says)
+    elif volts is not None and gauge is not None and points:
+        dead_head = points[0].gauge_pa
+        rising = (gauge - dead_head) * (volts - nominal) > 0
+        if not rising or not 0 <= intercept_v(nominal, dead_head, volts, gauge) < min(
+            volts, nominal
+        ):
+            yield Fault(
+                path="second_dead_head_gauge_pa",
+                code="order",
+                title="Dead-head at the second voltage",
+                says="must rise with the voltage, in step with it or faster.",
+            )
+    if (values.get("intercept_v") or 0.0) >= nominal:
+        yield Fault(
+            path="intercept_v",
+            code="order",
+            title="Voltage to turn it over",
+            says="must lie below the nominal voltage.",
+        )
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -47,7 +47,8 @@ RESULTS: tuple[ResultSpec[T], ...] = (
         title="Dead-head, lowest voltage",
         figure=T.dead_head_pa,
         formula=(
-            f"p₀·(U/U₀)² = {T.dead_head_pa} at {T.least_v}; {T.highest_dead_head_pa} at {T.most_v}."
+            f"p₀·(U − Uᵢ)/(U₀ − Uᵢ), squared for a centrifugal pump = {T.dead_head_pa} at"
+            f" {T.least_v}; {T.highest_dead_head_pa} at {T.most_v}."
         ),
         source=AFFINITY,
         note=lambda figures: f"at {T.least_v}",

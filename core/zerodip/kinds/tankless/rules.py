@@ -42,7 +42,8 @@ RULES: tuple[Rule[T], ...] = (
             f" at {T.dead_head_pa} and runs on, hot, until the battery is flat."
         ),
         formula=(
-            f"Dead-head × (U/U₀)² = {T.dead_head_pa} at {T.least_v}, less "
+            "Dead-head × (U − Uᵢ)/(U₀ − Uᵢ), squared for a centrifugal pump ="
+            f" {T.dead_head_pa} at {T.least_v}, less "
             f"{T.gauge_error_pa} for the gauge."
         ),
     ),

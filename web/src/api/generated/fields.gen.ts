@@ -662,9 +662,16 @@ export default {
    "options": [],
    "optional": true
   },
+  "delivery_k": {
+   "kind": "quantity",
+   "title": "Air enters the receiver at",
+   "dimension": "temperature",
+   "options": [],
+   "optional": true
+  },
   "click_warming_k": {
    "kind": "quantity",
-   "title": "Air warmer at the click by",
+   "title": "Air warmer at the click by, as found",
    "dimension": "temperature_step",
    "options": [],
    "optional": true
@@ -825,6 +832,37 @@ export default {
   }
  },
  "DemandPump": {
+  "works": {
+   "kind": "choice",
+   "title": "Works as",
+   "dimension": "number",
+   "options": [
+    "diaphragm",
+    "centrifugal"
+   ],
+   "optional": true
+  },
+  "intercept_v": {
+   "kind": "quantity",
+   "title": "Voltage to turn it over",
+   "dimension": "voltage",
+   "options": [],
+   "optional": true
+  },
+  "second_v": {
+   "kind": "quantity",
+   "title": "A second voltage",
+   "dimension": "voltage",
+   "options": [],
+   "optional": true
+  },
+  "second_dead_head_gauge_pa": {
+   "kind": "quantity",
+   "title": "Dead-head at it, measured",
+   "dimension": "pressure",
+   "options": [],
+   "optional": true
+  },
   "nominal_v": {
    "kind": "quantity",
    "title": "Nominal voltage",

@@ -1523,7 +1523,9 @@ export interface components {
                     /** Leak watch, time */
                     seconds: number;
                 } | null;
-                /** Air warmer at the click by */
+                /** Air enters the receiver at */
+                delivery_k?: number | null;
+                /** Air warmer at the click by, as found */
                 click_warming_k?: number | null;
             } | {
                 /**
@@ -1567,9 +1569,17 @@ export interface components {
                 } | null;
                 /**
                  * Pump
-                 * @description The pump, by its curve at the nominal voltage, from dead-head (zero flow) on; pressures fall as flows rise.
+                 * @description The pump, by its curve at the nominal voltage, from dead-head (zero flow) on; pressures fall as flows rise. How it follows the voltage: a diaphragm pump in step with it, less an intercept, which is entered or follows from the dead-head measured at a second voltage; a centrifugal one with its square.
                  */
                 pump: {
+                    /** Works as */
+                    works?: ("diaphragm" | "centrifugal") | null;
+                    /** Voltage to turn it over */
+                    intercept_v?: number | null;
+                    /** A second voltage */
+                    second_v?: number | null;
+                    /** Dead-head at it, measured */
+                    second_dead_head_gauge_pa?: number | null;
                     /** Nominal voltage */
                     nominal_v?: number | null;
                     /** Pump curve */

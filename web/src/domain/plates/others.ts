@@ -54,7 +54,7 @@ export const COMPRESSOR: PlateKind = {
 export const AIR_USE: PlateKind = {
   id: 'house',
   title: 'Tools, leaks',
-  under: ['system.use', 'system.leak_test', 'system.click_warming_k'],
+  under: ['system.use', 'system.leak_test', 'system.click_warming_k', 'system.delivery_k'],
   sections: () => [
     rows('AirUse', 'system.use', 'use_m3_s', 'wanted_gauge_pa'),
     {
@@ -67,7 +67,7 @@ export const AIR_USE: PlateKind = {
       drop: 'Leave the leak out',
       blank: { from_gauge_pa: null, to_gauge_pa: null, seconds: null },
     },
-    rows('CompressorSystem', 'system', 'click_warming_k'),
+    rows('CompressorSystem', 'system', 'delivery_k', 'click_warming_k'),
   ],
   summary: (file, system) => [
     figure(file, 'system.use.use_m3_s', 'air_flow', system),
@@ -93,7 +93,7 @@ export const DEMAND_PUMP: PlateKind = {
   title: 'Pump plate',
   under: ['system.pump', 'system.battery'],
   sections: () => [
-    rows('DemandPump', 'system.pump', 'nominal_v', 'power_w'),
+    rows('DemandPump', 'system.pump', 'works', 'nominal_v', 'power_w'),
     {
       kind: 'list',
       path: 'system.pump.points',
@@ -105,6 +105,7 @@ export const DEMAND_PUMP: PlateKind = {
       blank: { flow_m3_s: null, gauge_pa: null },
     },
     rows('Battery', 'system.battery', 'least_v', 'most_v'),
+    rows('DemandPump', 'system.pump', 'second_v', 'second_dead_head_gauge_pa', 'intercept_v'),
   ],
   summary: (file, system) => [
     figure(file, 'system.pump.nominal_v', 'voltage', system),

@@ -19,6 +19,8 @@ export const OPTION_WORDS: Record<string, string> = {
   curve: 'head–flow curve',
   submersible: 'submersible, in the water',
   surface: 'on the surface',
+  diaphragm: 'diaphragm pump',
+  centrifugal: 'centrifugal pump',
 }
 
 const PRACTICE_WORDS: Record<System, Record<string, Record<string, string>>> = practice
