@@ -172,3 +172,15 @@ def test_sizes_never_approve_a_pump_that_never_stops(kind: Literal["run", "start
     assert not found.meets_now
     assert found.least_m3 is None
     assert not any(size.meets for size in found.instead)
+
+
+def test_after_a_fast_fill_the_gauge_sags_as_the_air_cools() -> None:
+    """By hand, 44 gal at 38 psi, n = 1.4: at cut-in 44 · 52.7/54.7 = 42.4 gal of air; at 60 psi
+    42.4 (54.7/74.7)^(1/1.4) = 33.9, which cold stands at 54.7 · 42.4/33.9 = 68.3 − 14.7 = 53.6 psi;
+    filled slowly it takes 42.4 (1 − 54.7/74.7) = 11.4 gal."""
+    made = figures_for(system(), psi_settings(), Practice(gas_exponent=1.4))
+    assert made.cooled_pa / PSI == pytest.approx(53.6, abs=0.1)
+    assert made.drawdown_m3 / GAL == pytest.approx(8.5, abs=0.05)
+    assert made.slow_drawdown_m3 / GAL == pytest.approx(11.4, abs=0.05)
+    told = {each.id: each.note for each in decide(system(), psi_settings()).results}
+    assert told["drawdown"] == ""

@@ -61,8 +61,9 @@ def propose(
     system: System, settings: Settings, practice: Practice | None = None, units: str = "us"
 ) -> Proposal:
     """The best of the settings worth trying: no limit passed, the wanted pressure kept, then the
-    fewest cautions, then a run within a tenth of the longest, then the least change. Settings are
-    in whole steps of the pressure unit in `units`.
+    fewest cautions; where nothing is left to say against it, the switch as it is; then a run within
+    a tenth of the longest, then the least change. Settings are in whole steps of the pressure unit
+    in `units`.
 
     Args:
         system: Everything read off the system.
@@ -129,9 +130,12 @@ class _Choice:
             to.cut_out_gauge_pa - now.cut_out_gauge_pa
         )
         short = way.run_s < long_enough
+        # Of what nothing speaks against, the switch as it is: nobody turns nuts for a longer run.
+        healthy = self._standing(way) == (0, False, 0)
         preference = self.kind.proposing.preference(way.figures)
         return (
             *self._standing(way),
+            healthy and change > _SAME_PA,
             short,
             -way.run_s if short else 0.0,
             -preference,
@@ -174,6 +178,7 @@ class _Choice:
         write = Writer(figures, self.units)
         floor = text(self.floor_pa, "pressure", self.units)
         said = [
+            self._air_alone(),
             write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
             self._aired(),
             self._limits(write),
@@ -183,6 +188,19 @@ class _Choice:
         yield from (line for line in said if line)
         if self.best.settings == self.now.settings:
             yield "It is what is set now: nothing to gain by turning."
+
+    def _air_alone(self) -> str:
+        """That the switch stays as it is and only the air is put right."""
+        now, to = self.now.settings, self.best.settings
+        points = (now.cut_in_gauge_pa, now.cut_out_gauge_pa)
+        before, after = now.pre_charge_gauge_pa, to.pre_charge_gauge_pa
+        if (to.cut_in_gauge_pa, to.cut_out_gauge_pa) != points or before is None or after is None:
+            return ""
+        if abs(after - before) < _SAME_PA:
+            return ""
+        much = text(abs(after - before), "pressure", self.units)
+        does = f"set the pre-charge {much} {'higher' if after > before else 'lower'}"
+        return f"Leave the switch; {does} than it is set."
 
     def _aired(self) -> str:
         if not self.best.settings.air_renewed or self.now.settings.air_renewed:

@@ -3,15 +3,17 @@
 from collections.abc import Iterable
 
 from zerodip.kinds.key_presses import down, nearest, settings_at, up
+from zerodip.kinds.limits import lowest_limit
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.kinds.water.limits import LIMITS
 from zerodip.practice.ways import DIFFERENTIAL_WAYS, way_of
 from zerodip.units import PSI
 
 __all__ = ["USUAL_PSI", "aired", "candidates", "floor_pa", "keeps", "usual_charge_pa"]
 
 USUAL_PSI = ((20, 40), (30, 50), (40, 60), (50, 70))
-_LEAST_WANTED_PA = 5 * PSI
+_LEAST_WANTED_PA, _LEAST_GAP_PA = 5 * PSI, 10 * PSI
 
 
 def floor_pa(figures: W) -> float:
@@ -29,7 +31,8 @@ def floor_pa(figures: W) -> float:
 
 def candidates(figures: W, units: str) -> Iterable[Settings]:
     """Today's cut-in, that which the highest tap asks for and the usual ones above it, with the
-    differentials of the practice.
+    differentials of the practice; and where a limit stands in the way, cut-out as high as the
+    lowest limit lets it be.
 
     Args:
         figures: The system's figures under its settings.
@@ -41,17 +44,25 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
     floor = floor_pa(figures)
     usual = (nearest(psi * PSI, units) for psi, _ in USUAL_PSI)
     way = way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school)
-    gaps = dict.fromkeys((*way.offers_pa(figures.differential_pa), figures.differential_pa))
-    cut_ins = (
-        figures.cut_in_pa,
-        up(max(floor, _LEAST_WANTED_PA), units),
-        *(p for p in usual if p >= floor - 1.0),
+    own = () if way.id == "leave" else (figures.usual_differential_pa,)
+    gaps = dict.fromkeys((*way.offers_pa(figures.differential_pa), figures.differential_pa, *own))
+    most = lowest_limit(LIMITS, figures)
+    tops = () if most is None or way.id == "leave" else (down(most, units),)
+    cut_ins = dict.fromkeys(
+        (
+            figures.cut_in_pa,
+            up(max(floor, _LEAST_WANTED_PA), units),
+            *(p for p in usual if p >= floor - 1.0),
+            *(top - gap for top in tops for gap in gaps if top - gap >= floor - 1.0),
+        )
     )
     for cut_in in cut_ins:
-        for gap in gaps:
+        outs = (nearest(cut_in + gap, units) for gap in gaps)
+        allowed = (top for top in tops if top - cut_in >= _LEAST_GAP_PA)
+        for cut_out in dict.fromkeys((*outs, *allowed)):
             for air in _airs(figures, cut_in, units):
                 for renewed in _renewals(figures):
-                    yield from settings_at(cut_in, nearest(cut_in + gap, units), air, renewed)
+                    yield from settings_at(cut_in, cut_out, air, renewed)
 
 
 def _renewals(figures: W) -> tuple[bool | None, ...]:

@@ -1,13 +1,13 @@
 """What is read off the plates of a water system, its supply and its house, where it was read."""
 
 from zerodip.kinds.figures import less_gauge_error
-from zerodip.kinds.water.tank_figures import TankFigures
+from zerodip.kinds.water.start_figures import StartFigures
 from zerodip.text.figure import Reading, figure
 
 __all__ = ["PlateFigures"]
 
 
-class PlateFigures(TankFigures):
+class PlateFigures(StartFigures):
     """The readings of a water system; None where one was not taken."""
 
     @figure("power", Reading("system.pump.power_w", "the motor's power"))

@@ -36,6 +36,12 @@ def _starts_note(figures: W) -> str:
     return "" if figures.worst is None else f"at {W.worst_draw_m3_s}"
 
 
+def _fast_note(figures: W) -> str:
+    if figures.practice.gas_exponent == 1:
+        return ""
+    return f"fast; the gauge then sags to {W.cooled_pa}; filled slowly {W.slow_drawdown_m3}"
+
+
 def _lowest_note(figures: W) -> str:
     if figures.starts_empty:
         return "runs empty: the dip"
@@ -65,6 +71,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
             f" out = {W.cut_out_abs_pa}, atmosphere {W.atmosphere_pa}."
         ),
         source=GAS_LAW,
+        note=_fast_note,
     ),
     ResultSpec(
         id="run",
@@ -108,7 +115,6 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         ),
         source=GAS_LAW,
         note=_lowest_note,
-        shown=_has_bladder,
     ),
     ResultSpec(
         id="largest_pre_charge",

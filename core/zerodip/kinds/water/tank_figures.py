@@ -1,26 +1,19 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
-import math
 from collections.abc import Iterable
+from dataclasses import replace
 from functools import cached_property
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Tank, WaterSystem
-from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, water_m3
+from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.cycle_rate import WorstDraw, worst_draw
 from zerodip.physics.fill import fill_seconds
 from zerodip.physics.plain_tank import charge_abs_pa, plain_vessel
-from zerodip.physics.pump_delivery import Delivery, balance_gauge_pa, flow_m3_s
+from zerodip.physics.pump_delivery import Delivery, flow_m3_s
 from zerodip.physics.simulation import WaterStore
-from zerodip.physics.start_dip import (
-    Sustained,
-    largest_pre_charge_abs_pa,
-    lowest_abs_pa,
-    start_need_m3,
-    sustained_draw,
-)
 from zerodip.rules.engine import slack
 from zerodip.text.figure import Reading, figure
 
@@ -152,6 +145,28 @@ class TankFigures(Figures):
             plain_vessel(t.volume_m3, charge, self.atmosphere_pa) for t in self.system.tanks
         )
 
+    @cached_property
+    def resting(self) -> Bank:
+        """The tanks with time for their air to keep the room's temperature."""
+        exponent = self.practice.gas_exponent
+        at_rest = self.cut_in_abs_pa
+
+        def slow(vessel: Vessel) -> Vessel:
+            share = min((vessel.pre_charge_abs_pa / at_rest) ** (1 / exponent), 1.0)
+            return replace(vessel, pre_charge_abs_pa=max(at_rest * share, vessel.pre_charge_abs_pa))
+
+        return Bank(tuple(slow(vessel) for vessel in self.bank.vessels))
+
+    @figure("volume")
+    def slow_drawdown_m3(self) -> float:
+        """Drawdown when it is filled slowly."""
+        return water_m3(self.resting, self.cut_out_abs_pa) - self.reserve_m3
+
+    @figure("pressure")
+    def cooled_pa(self) -> float:
+        """Where the gauge comes to after a fast fill, once the air has cooled."""
+        return pressure_abs_pa(self.resting, self.full_m3) - self.atmosphere_pa
+
     @figure("volume")
     def renewed_m3(self) -> float:
         """Drawdown once drained and re-aired."""
@@ -275,90 +290,6 @@ class TankFigures(Figures):
     def worst_starts_per_s(self) -> float | None:
         """Starts at that draw."""
         return None if self.worst is None else self.worst.starts_per_s
-
-    @figure("volume")
-    def dip_need_m3(self) -> float | None:
-        """The reserve that a start needs at the peak draw, until the pump delivers in full."""
-        if self.peak_draw_m3_s is None:
-            return None
-        flow = flow_m3_s(self.line, self.cut_in_pa)
-        return start_need_m3(self.peak_draw_m3_s, flow, self.start_lag_s, self.ramp_s)
-
-    @property
-    def lag_need_m3(self) -> float:
-        """What the lag alone takes, whatever the pump delivers after it."""
-        return (self.peak_draw_m3_s or 0.0) * self.start_lag_s
-
-    @cached_property
-    def sustained(self) -> Sustained | None:
-        """Where tank and pump come to when the peak draw goes on after the start."""
-        if self.peak_draw_m3_s is None or self.dip_need_m3 is None:
-            return None
-        held = max(self.reserve_m3 - self.dip_need_m3, 0.0)
-        return sustained_draw(self.store.fill, held, self.peak_draw_m3_s)
-
-    @property
-    def keeps_up(self) -> bool:
-        """Whether the tank never runs empty however long the peak draw goes on."""
-        return self.sustained is None or math.isinf(self.sustained.empty_s)
-
-    @property
-    def starts_empty(self) -> bool:
-        """Whether the tank runs empty in the start itself."""
-        return self.dip_need_m3 is not None and self.dip_need_m3 > self.reserve_m3
-
-    @figure("flow")
-    def sustained_flow_m3_s(self) -> float:
-        """What the pump delivers with the tank all but empty: the draw that it can keep up with."""
-        return self.store.fill.flows_m3_s[0]
-
-    @figure("duration")
-    def empty_s(self) -> float | None:
-        """From the switch's closing until the tank is empty at the peak draw; infinity where it
-        never is."""
-        if self.sustained is None:
-            return None
-        return self.start_lag_s + self.ramp_s + self.sustained.empty_s
-
-    @figure("pressure")
-    def lowest_pa(self) -> float | None:
-        """The lowest gauge pressure over the whole start and a peak draw that goes on; 0 when the
-        tank runs empty before the pump delivers."""
-        if self.sustained is None or self.dip_need_m3 is None or self.peak_draw_m3_s is None:
-            return None
-        if not self.keeps_up and not self.starts_empty:
-            return max(balance_gauge_pa(self.line, self.peak_draw_m3_s), 0.0)
-        fallen = self.reserve_m3 - min(self.reserve_m3 - self.dip_need_m3, self.sustained.held_m3)
-        need = fallen if not self.starts_empty else self.dip_need_m3
-        return (
-            lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.atmosphere_pa)
-            - self.atmosphere_pa
-        )
-
-    @figure("pressure")
-    def largest_pre_charge_abs_pa(self) -> float | None:
-        """The largest pre-charge, of the tanks that are set, with which no start dips; None also
-        where no pre-charge does."""
-        if self.dip_need_m3 is None:
-            return None
-        of = self.bank.vessels
-        own = [
-            k for k, tank in enumerate(self.system.tanks) if tank.pre_charge_gauge_pa is not None
-        ]
-        held = water_m3(Bank(tuple(of[k] for k in own), self.bank.exponent), self.cut_in_abs_pa)
-        need = max(self.dip_need_m3 - held, 0.0)
-        shared = [(v.volume_m3, v.acceptance_m3) for k, v in enumerate(of) if k not in own]
-        return largest_pre_charge_abs_pa(shared, self.cut_in_abs_pa, need)
-
-    @figure("pressure")
-    def largest_pre_charge_pa(self) -> float | None:
-        """The same, gauge; None where even an empty tank's air would be too much."""
-        largest = self.largest_pre_charge_abs_pa
-        return (
-            None
-            if largest is None or largest < self.atmosphere_pa
-            else largest - self.atmosphere_pa
-        )
 
 
 def _run_s(store: WaterStore) -> float:

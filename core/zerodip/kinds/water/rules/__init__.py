@@ -4,7 +4,7 @@ from zerodip.kinds.switch_rules import EARTH, SWITCH
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.rules.ratings import ACCEPTANCE, RATINGS
 from zerodip.kinds.water.rules.running import RUNNING
-from zerodip.kinds.water.rules.start import BLADDER, CUT_OFF
+from zerodip.kinds.water.rules.start import BLADDER, CUT_OFF, START
 from zerodip.kinds.water.rules.supply import BOOSTED, CISTERN, PLAIN
 from zerodip.kinds.water.rules.taps import DIFFERENTIAL, TAPS, WELL
 from zerodip.rules.engine import Rule
@@ -26,6 +26,7 @@ WELL_RULES: Rules = (
     *DIFFERENTIAL,
 )
 PLAIN_WELL_RULES: Rules = (
+    *START,
     *CUT_OFF,
     *PLAIN,
     *RUNNING,

@@ -5,54 +5,9 @@ from zerodip.rules.engine import Rule, Verdict
 from zerodip.rules.sources import GAS_LAW, MASS_BALANCE, practice
 from zerodip.text.figure import OP
 
-__all__ = ["BLADDER", "CUT_OFF"]
+__all__ = ["BLADDER", "CUT_OFF", "START"]
 
-BLADDER: tuple[Rule[W], ...] = (
-    Rule(
-        id="pre-charge-below-cut-in",
-        title="Pre-charge below cut-in",
-        fails="Pre-charge at or above cut-in",
-        source=GAS_LAW,
-        measure=W.highest_pre_charge_pa,
-        limit=W.cut_in_pa,
-        sense="below",
-        figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_pa}",
-        advice=(
-            f"Let air out of the drained tank, power off, to {W.target_pa}. Above cut-in the tank"
-            " is empty before the switch acts, and pressure collapses at each start."
-        ),
-        formula=(
-            f"Pre-charge {W.highest_pre_charge_pa} against cut-in {W.cut_in_pa}; "
-            f"water held at cut-in {W.reserve_m3}."
-        ),
-    ),
-    Rule(
-        id="summer-charge",
-        title="Pre-charge below cut-in at the warmest",
-        fails="Pre-charge over cut-in at the warmest",
-        source=GAS_LAW,
-        measure=W.warmest_pa,
-        limit=W.cut_in_pa,
-        sense="below",
-        applies=lambda figures: figures.warmest_pa is not None,
-        not_applicable="The temperatures over the year are not entered.",
-        figure=f"{W.warmest_pa} {OP} {W.cut_in_pa}",
-        advice=(
-            f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
-            f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
-        ),
-        advise=lambda figures: (
-            ""
-            if figures.summer_today_pa is None
-            else f"Set {W.summer_today_pa} today, which is {W.summer_pa} at the season's mean: what"
-            f" is {W.pre_charge_pa} then is {W.warmest_pa} at the warmest, and the tank is empty"
-            " before the switch acts."
-        ),
-        formula=(
-            f"p ∝ T, absolute: {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the"
-            f" warmest; cut-in {W.cut_in_pa}."
-        ),
-    ),
+START: tuple[Rule[W], ...] = (
     Rule(
         id="keeps-up",
         title="The pump keeps up with the peak draw",
@@ -65,8 +20,8 @@ BLADDER: tuple[Rule[W], ...] = (
         figure=f"{W.peak_draw_m3_s} {OP} {W.sustained_flow_m3_s}",
         advice=(
             f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed, and"
-            f" the gauge then falls to {W.lowest_pa}. No pre-charge helps: draw less at once, take"
-            " a bigger tank to last longer, or a stronger pump."
+            f" the gauge then falls to {W.lowest_pa}, where pump and taps balance. Draw less at"
+            " once, take a bigger tank to last longer, or a stronger pump."
         ),
         formula=(
             f"Delivered with the tank all but empty: {W.sustained_flow_m3_s}; drawn"
@@ -153,6 +108,54 @@ BLADDER: tuple[Rule[W], ...] = (
             f" reserve at cut-in; as it is, a start stays {W.trip_margin_pa} above the trip."
         ),
     ),
+)
+BLADDER: tuple[Rule[W], ...] = (
+    Rule(
+        id="pre-charge-below-cut-in",
+        title="Pre-charge below cut-in",
+        fails="Pre-charge at or above cut-in",
+        source=GAS_LAW,
+        measure=W.highest_pre_charge_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            f"Let air out of the drained tank, power off, to {W.target_pa}. Above cut-in the tank"
+            " is empty before the switch acts, and pressure collapses at each start."
+        ),
+        formula=(
+            f"Pre-charge {W.highest_pre_charge_pa} against cut-in {W.cut_in_pa}; "
+            f"water held at cut-in {W.reserve_m3}."
+        ),
+    ),
+    Rule(
+        id="summer-charge",
+        title="Pre-charge below cut-in at the warmest",
+        fails="Pre-charge over cut-in at the warmest",
+        source=GAS_LAW,
+        measure=W.warmest_pa,
+        limit=W.cut_in_pa,
+        sense="below",
+        applies=lambda figures: figures.warmest_pa is not None,
+        not_applicable="The temperatures over the year are not entered.",
+        figure=f"{W.warmest_pa} {OP} {W.cut_in_pa}",
+        advice=(
+            f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
+            f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
+        ),
+        advise=lambda figures: (
+            ""
+            if figures.summer_today_pa is None
+            else f"Set {W.summer_today_pa} today, which is {W.summer_pa} at the season's mean: what"
+            f" is {W.pre_charge_pa} then is {W.warmest_pa} at the warmest, and the tank is empty"
+            " before the switch acts."
+        ),
+        formula=(
+            f"p ∝ T, absolute: {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the"
+            f" warmest; cut-in {W.cut_in_pa}."
+        ),
+    ),
+    *START,
     Rule(
         id="tanks-alike",
         title="Tanks share one pre-charge",

@@ -45,6 +45,25 @@ PLAIN: tuple[Rule[W], ...] = (
         ),
         formula=f"Air charge {W.pre_charge_pa}, cut-in {W.cut_in_pa}.",
     ),
+    Rule(
+        id="outlet-seal",
+        title="Water left over the outlet as a seal",
+        fails="Air may go down the outlet",
+        source=practice("a tenth of the tank is left as a seal over the outlet"),
+        measure=W.seal_m3,
+        limit=W.least_seal_m3,
+        sense="at_least",
+        broken=Verdict.CAUTION,
+        figure=f"{W.seal_m3} {OP} {W.least_seal_m3}",
+        advice=(
+            f"Let air off: charged to {W.pre_charge_pa}, only {W.seal_m3} stands over the outlet at"
+            " the lowest, and with it air goes down the pipe and out at the taps."
+        ),
+        formula=(
+            f"Water at cut-in {W.reserve_m3} and what stands below it, less the need of a start:"
+            f" {W.seal_m3}; a tenth of {W.nominal_m3} is {W.least_seal_m3}."
+        ),
+    ),
 )
 CISTERN: tuple[Rule[W], ...] = (
     Rule(
