@@ -1,6 +1,6 @@
 """One press: which settings to take on this system, why, and what each other way would cost."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from zerodip.decide.options import Judged, Option, judged, option_of
@@ -18,6 +18,7 @@ __all__ = ["Proposal", "candidates", "propose"]
 _ALTERNATIVES = 3
 _LONG_ENOUGH = 0.9  # of the longest run: nobody turns a nut for the rest
 _SAME_PA = 1.0
+_NOTHING_AGAINST = (0, False, 0)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -82,7 +83,12 @@ def propose(
     now = judged(system, settings, followed)
     others = (each for each in candidates(now.figures, units) if each != settings)
     tried = [now, *(judged(system, each, followed) for each in others)]
-    return _Choice(system, now, tried, units).proposal()
+    choice = _Choice(system, now, tried, units)
+    if choice.standing != _NOTHING_AGAINST:
+        more = kind_of(now.figures).proposing.finer(now.figures, units)
+        better = choice.better(judged(system, each, followed) for each in dict.fromkeys(more))
+        choice = _Choice(system, now, [*tried, *better], units)
+    return choice.proposal()
 
 
 class _Choice:
@@ -117,6 +123,15 @@ class _Choice:
         longest = max(way.run_s for way in self.tried if self._standing(way) == best)
         return sorted(self.tried, key=lambda way: self._rank(way, _LONG_ENOUGH * longest))
 
+    @property
+    def standing(self) -> tuple[int, bool, int]:
+        """Stops, whether the wanted pressure is missed, and cautions of the best."""
+        return self._standing(self.best)
+
+    def better(self, ways: Iterable[Judged]) -> list[Judged]:
+        """Those that stand better than the best tried."""
+        return [way for way in ways if self._standing(way) < self.standing]
+
     def _standing(self, way: Judged) -> tuple[int, bool, int]:
         return way.count(Verdict.STOP), not self._wanted(way), way.count(Verdict.CAUTION)
 
@@ -131,7 +146,7 @@ class _Choice:
         )
         short = way.run_s < long_enough
         # Of what nothing speaks against, the switch as it is: nobody turns nuts for a longer run.
-        healthy = self._standing(way) == (0, False, 0)
+        healthy = self._standing(way) == _NOTHING_AGAINST
         preference = self.kind.proposing.preference(way.figures)
         return (
             *self._standing(way),

@@ -62,13 +62,15 @@ def _unchanged(system: S, values: Mapping[str, float | None]) -> S:
 @dataclass(frozen=True, kw_only=True)
 class Proposing(Generic[F]):
     """How settings are proposed. `candidates` are those worth trying, in whole steps of the unit
-    system named; `floor_pa` the cut-in that must be kept for the wanted pressure; `usual_psi` the
-    usual switch settings, `usual_charge_pa` the pre-charge that goes with such a cut-in; `shown`
-    the results of a table of options; `preference` ranks settings where a run says nothing, more is
-    better; `keeps` tells the wanted pressure, `why` what else speaks for the best, `aired` what
-    renewing the air gives back (templates)."""
+    system named; `finer` more of them, tried where something still speaks against the best;
+    `floor_pa` the cut-in that must be kept for the wanted pressure; `usual_psi` the usual switch
+    settings, `usual_charge_pa` the pre-charge that goes with such a cut-in; `shown` the results of
+    a table of options; `preference` ranks settings where a run says nothing, more is better;
+    `keeps` tells the wanted pressure, `why` what else speaks for the best, `aired` what renewing
+    the air gives back (templates)."""
 
     candidates: Callable[[F, str], Iterable[Settings]]
+    finer: Callable[[F, str], Iterable[Settings]] = lambda figures, units: ()
     floor_pa: Callable[[F], float] = lambda figures: 0.0
     usual_psi: tuple[tuple[int, int], ...] = ()
     usual_charge_pa: Callable[[F, float], float | None] = lambda figures, cut_in_pa: None

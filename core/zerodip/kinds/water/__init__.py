@@ -24,6 +24,7 @@ from zerodip.kinds.water.candidates import (
     USUAL_PSI,
     aired,
     candidates,
+    finer,
     floor_pa,
     keeps,
     usual_charge_pa,
@@ -130,6 +131,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
     ),
     proposing=Proposing(
         candidates=candidates,
+        finer=finer,
         floor_pa=floor_pa,
         usual_psi=USUAL_PSI,
         usual_charge_pa=usual_charge_pa,

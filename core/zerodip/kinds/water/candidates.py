@@ -10,10 +10,11 @@ from zerodip.kinds.water.limits import LIMITS
 from zerodip.practice.ways import DIFFERENTIAL_WAYS, way_of
 from zerodip.units import PSI
 
-__all__ = ["USUAL_PSI", "aired", "candidates", "floor_pa", "keeps", "usual_charge_pa"]
+__all__ = ["USUAL_PSI", "aired", "candidates", "finer", "floor_pa", "keeps", "usual_charge_pa"]
 
 USUAL_PSI = ((20, 40), (30, 50), (40, 60), (50, 70))
 _LEAST_WANTED_PA, _LEAST_GAP_PA = 5 * PSI, 10 * PSI
+_REACH_PSI = 30
 
 
 def floor_pa(figures: W) -> float:
@@ -63,6 +64,29 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
             for air in _airs(figures, cut_in, units):
                 for renewed in _renewals(figures):
                     yield from settings_at(cut_in, cut_out, air, renewed)
+
+
+def finer(figures: W, units: str) -> Iterable[Settings]:
+    """Every cut-in within reach above the one to be kept, psi by psi, with the differentials that
+    the practice still allows and its pre-charge.
+
+    Args:
+        figures: The system's figures under its settings.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Yields:
+        Settings worth trying.
+    """
+    way = way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school)
+    room = 0.0 if way.id == "leave" else figures.differential_tolerance_pa
+    gaps = {gap + by for gap in way.offers_pa(figures.differential_pa) for by in (-room, 0.0, room)}
+    floor = up(max(floor_pa(figures), _LEAST_WANTED_PA), units)
+    for step in range(_REACH_PSI + 1):
+        cut_in = nearest(floor + step * PSI, units)
+        air = next(iter(_airs(figures, cut_in, units)), None)
+        for gap in gaps:
+            cut_out = down(cut_in + gap, units) if gap > 20 * PSI else up(cut_in + gap, units)
+            yield from settings_at(cut_in, cut_out, air, figures.settings.air_renewed)
 
 
 def _renewals(figures: W) -> tuple[bool | None, ...]:

@@ -1,0 +1,95 @@
+"""Propose where a limit stands in the way, against a plain search over a grid of settings."""
+
+import itertools
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from zerodip.decide.options import judged
+from zerodip.decide.propose import propose
+from zerodip.kinds.parts import Relief, Switch
+from zerodip.kinds.settings import Practice
+from zerodip.kinds.water.model import Demand, Tank
+from zerodip.kinds.water.pumps import ConstantFlow, RatedPoint
+from zerodip.rules.engine import Verdict
+from zerodip.units import PSI
+
+from .systems import GAL, GPM, system
+from .systems import settings as psi_settings
+
+FULL = {
+    "switch": Switch(earth_present=True, low_pressure_cut_off=False),
+    "demand": Demand(
+        peak_draw_m3_s=6 * GPM, highest_tap_m=0.0, daily_m3=1.0, pressure_reducer=True
+    ),
+}
+
+
+def relief(psi: float) -> Relief:
+    return Relief(present=True, setting_gauge_pa=psi * PSI)
+
+
+def test_a_relief_below_cut_out_is_cleared() -> None:
+    """50/87 on a relief valve of 75: 50/70 has no stop."""
+    proposal = propose(system(relief=relief(75), **FULL), psi_settings(50, 87, 48))
+    assert proposal.proposed.stops == 0
+    assert proposal.proposed.cut_out_gauge_pa <= 74 * PSI
+
+
+def test_a_pump_that_stands_at_63_is_given_58() -> None:
+    """40/58 has neither a stop nor a caution, where 40/60 is too near a dead-head of 63."""
+    pump = RatedPoint(flow_m3_s=10 * GPM, gauge_pa=40 * PSI, dead_head_gauge_pa=63 * PSI)
+    of = system(pump=pump, gallons=120, relief=relief(90), **FULL)
+    proposal = propose(of, psi_settings(40, 60, 38))
+    assert (proposal.proposed.stops, proposal.proposed.cautions) == (0, 0)
+    assert proposal.proposed.cut_out_gauge_pa == pytest.approx(58 * PSI)
+
+
+def test_a_healthy_switch_is_left_alone_and_only_the_air_put_right() -> None:
+    of = system(gallons=60, relief=relief(90), **FULL)
+    assert propose(of, psi_settings(40, 60, 38)).same
+    low = propose(of, psi_settings(40, 60, 26))
+    assert (low.proposed.cut_in_gauge_pa, low.proposed.cut_out_gauge_pa) == (
+        pytest.approx(40 * PSI),
+        pytest.approx(60 * PSI),
+    )
+    assert low.why[0] == "Leave the switch; set the pre-charge 12 psi higher than it is set."
+
+
+@given(
+    gallons=st.sampled_from([20, 44, 86, 120]),
+    flow=st.floats(4, 14),
+    dead_head=st.floats(50, 110),
+    valve=st.floats(50, 100),
+    plate=st.floats(60, 125),
+    at=st.sampled_from([(20, 40), (30, 50), (40, 60), (50, 70), (50, 87)]),
+)
+@settings(max_examples=40, deadline=None)
+def test_no_setting_on_a_grid_within_the_practice_is_better(
+    gallons: float, flow: float, dead_head: float, valve: float, plate: float, at: tuple[int, int]
+) -> None:
+    """Cut-in from today's up, the usual differential give or take what the practice allows, and the
+    practice's pre-charge: none has fewer stops, or as many and fewer cautions."""
+    pump = RatedPoint(flow_m3_s=flow * GPM, gauge_pa=30 * PSI, dead_head_gauge_pa=dead_head * PSI)
+    tanks = (Tank(volume_m3=gallons * GAL, max_gauge_pa=plate * PSI),)
+    demand = Demand(
+        peak_draw_m3_s=3 * GPM,
+        highest_tap_m=0.0,
+        wanted_tap_gauge_pa=(at[0] - 5) * PSI,
+        daily_m3=0.5,
+        pressure_reducer=True,
+    )
+    of = system(pump=pump, tanks=tanks, relief=relief(valve), **{**FULL, "demand": demand})
+    best = propose(of, psi_settings(*at, at[0] - 2)).proposed
+    found = (best.stops, best.cautions)
+    for cut_in, gap in itertools.product(range(at[0] - 5, at[0] + 21, 3), (17, 20, 23)):
+        way = judged(of, psi_settings(cut_in, cut_in + gap, cut_in - 2), Practice())
+        assert found <= (way.count(Verdict.STOP), way.count(Verdict.CAUTION)), (cut_in, gap)
+
+
+def test_the_practice_that_leaves_the_nut_alone_is_kept() -> None:
+    of = system(pump=ConstantFlow(flow_m3_s=10 * GPM), relief=relief(75), **FULL)
+    alone = propose(of, psi_settings(50, 87, 48), Practice(differential_school="leave"))
+    gap = alone.proposed.cut_out_gauge_pa - alone.proposed.cut_in_gauge_pa
+    assert gap == pytest.approx(37 * PSI)
