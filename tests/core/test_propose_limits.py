@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from zerodip.decide.options import judged
 from zerodip.decide.propose import propose
 from zerodip.kinds.parts import Relief, Switch
-from zerodip.kinds.settings import Practice
-from zerodip.kinds.water.model import Demand, Tank
+from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.water.model import Demand, Tank, WaterSystem
 from zerodip.kinds.water.pumps import ConstantFlow, RatedPoint
 from zerodip.rules.engine import Verdict
 from zerodip.units import PSI
@@ -28,6 +28,26 @@ FULL = {
 
 def relief(psi: float) -> Relief:
     return Relief(present=True, setting_gauge_pa=psi * PSI)
+
+
+def counted(of: WaterSystem, cut_in: float, cut_out: float, air: float | None) -> tuple[int, int]:
+    """Stops, and cautions that settings can keep."""
+    at = Settings(cut_in_gauge_pa=cut_in, cut_out_gauge_pa=cut_out, pre_charge_gauge_pa=air)
+    way = judged(of, at, Practice())
+    cautions = [f for f in way.broken if f.verdict is Verdict.CAUTION and f.rule.settable]
+    return way.count(Verdict.STOP), len(cautions)
+
+
+def test_lower_pressure_is_not_proposed_to_please_a_weak_pump() -> None:
+    """A pump that cannot keep up at 30 psi would at 26: the taps gain nothing."""
+    pump = RatedPoint(flow_m3_s=8 * GPM, gauge_pa=26 * PSI, dead_head_gauge_pa=84 * PSI)
+    demand = Demand(
+        peak_draw_m3_s=8 * GPM, highest_tap_m=3.0, wanted_tap_gauge_pa=20 * PSI, daily_m3=0.5
+    )
+    of = system(pump=pump, gallons=86, relief=relief(90), **{**FULL, "demand": demand})
+    low = propose(of, psi_settings(30, 50, 38)).proposed
+    assert low.cut_in_gauge_pa == pytest.approx(30 * PSI)
+    assert low.pre_charge_gauge_pa == pytest.approx(28 * PSI)
 
 
 def test_a_relief_below_cut_out_is_cleared() -> None:
@@ -82,10 +102,10 @@ def test_no_setting_on_a_grid_within_the_practice_is_better(
     )
     of = system(pump=pump, tanks=tanks, relief=relief(valve), **{**FULL, "demand": demand})
     best = propose(of, psi_settings(*at, at[0] - 2)).proposed
-    found = (best.stops, best.cautions)
+    found = counted(of, best.cut_in_gauge_pa, best.cut_out_gauge_pa, best.pre_charge_gauge_pa)
     for cut_in, gap in itertools.product(range(at[0] - 5, at[0] + 21, 3), (17, 20, 23)):
-        way = judged(of, psi_settings(cut_in, cut_in + gap, cut_in - 2), Practice())
-        assert found <= (way.count(Verdict.STOP), way.count(Verdict.CAUTION)), (cut_in, gap)
+        tried = counted(of, cut_in * PSI, (cut_in + gap) * PSI, (cut_in - 2) * PSI)
+        assert found <= tried, (cut_in, gap)
 
 
 def test_the_practice_that_leaves_the_nut_alone_is_kept() -> None:

@@ -133,7 +133,12 @@ class _Choice:
         return [way for way in ways if self._standing(way) < self.standing]
 
     def _standing(self, way: Judged) -> tuple[int, bool, int]:
-        return way.count(Verdict.STOP), not self._wanted(way), way.count(Verdict.CAUTION)
+        """Stops, whether the wanted pressure is missed, and the cautions that settings can keep:
+        lower pressure only to please a weak pump would help nobody."""
+        cautions = sum(
+            1 for each in way.broken if each.verdict is Verdict.CAUTION and each.rule.settable
+        )
+        return way.count(Verdict.STOP), not self._wanted(way), cautions
 
     def _wanted(self, way: Judged) -> bool:
         """Whether it keeps the wanted pressure."""

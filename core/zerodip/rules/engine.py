@@ -63,7 +63,8 @@ class Rule(Generic[F]):
     kept, `fails` of one broken. Texts are templates made of figures; `figure` may hold the sign
     between measure and limit as it stands (`OP`). `advise` chooses another advice than `advice`
     where that cannot be followed ("": `advice`). `assumes` tells that the measure rests on what was
-    assumed and not read: then a stop is a caution."""
+    assumed and not read: then a stop is a caution. `settable` tells that settings can keep it:
+    what lies in the plant alone moves no setting."""
 
     id: str
     title: str
@@ -77,6 +78,7 @@ class Rule(Generic[F]):
     needs: tuple[Figure[Any], ...] = ()
     untold: str = ""
     assumes: Callable[[F], bool] = lambda figures: False
+    settable: bool = True
     applies: Callable[[F], bool] = lambda figures: True
     not_applicable: str = "Does not apply here."
     figure: str = ""

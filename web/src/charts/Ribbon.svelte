@@ -210,7 +210,7 @@
       {#if !narrow}
         <text
           x={frame.xs[1] - 10}
-          y={levels.settled[1] + 18}
+          y={levels.settled[1] + (levels.settled[1] - levels.cut_out[1] > 22 ? -8 : 18)}
           text-anchor="end"
           class="text-[13px]"
           fill="var(--color-accent)"

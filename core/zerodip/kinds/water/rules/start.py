@@ -17,6 +17,7 @@ START: tuple[Rule[W], ...] = (
         limit=W.sustained_flow_m3_s,
         needs=(W.peak_draw_m3_s,),
         broken=Verdict.CAUTION,
+        settable=False,
         figure=f"{W.peak_draw_m3_s} {OP} {W.sustained_flow_m3_s}",
         advice=(
             f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed, and"
