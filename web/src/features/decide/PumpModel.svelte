@@ -17,7 +17,15 @@
 
   /** Another way of knowing the pump: what both have in common is carried over, the rest waits to be read. */
   function exchange(chosen: unknown) {
-    const { motor, power_w, start_lag_s, ramp_s, max_gauge_pa, lift_m = 0, inlet_gauge_pa = 0 } = pump
+    const {
+      motor,
+      power_w,
+      start_lag_s,
+      ramp_s,
+      max_gauge_pa,
+      lift_m = 0,
+      inlet_gauge_pa = 0,
+    } = pump
     const points = partsAt(pump, 'points')
     const flow_m3_s = pump.flow_m3_s ?? points[1]?.flow_m3_s ?? null
     const made: Record<string, Record<string, unknown>> = {
