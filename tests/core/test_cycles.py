@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.optimize import brentq, minimize_scalar
 
-from zerodip.kinds.water.pumps import Pump
+from zerodip.kinds.water.pumps import Pump, RatedPoint
 from zerodip.physics.bladder_tank import Bank, Vessel, pressure_abs_pa, water_m3
 from zerodip.physics.cycle_rate import period_s, starts_per_s, worst_draw
 from zerodip.physics.fill import fill_seconds
@@ -16,7 +16,19 @@ from zerodip.physics.pump_delivery import flow_m3_s
 from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa, reserve_m3
 from zerodip.units import PSI
 
-from .systems import CONSTANT, CURVE, GAL, GPM, PUMPS, RATED, SEA_LEVEL, plant
+from .systems import (
+    CONSTANT,
+    CURVE,
+    GAL,
+    GPM,
+    PUMPS,
+    RATED,
+    SEA_LEVEL,
+    figures,
+    plant,
+    settings,
+    system,
+)
 
 ALL = pytest.mark.parametrize("pump", PUMPS.values(), ids=PUMPS)
 
@@ -141,3 +153,19 @@ def test_more_pre_charge_never_raises_the_reserve_nor_the_worst_period(
             assert worst.starts_per_s >= starts_per_s(
                 made.fill, made.on_m3, made.off_m3, worst.draw_m3_s * 0.8
             )
+
+
+@pytest.mark.parametrize("below", [5.0, 1.0, 0.3, 0.1, 0.03])
+def test_a_run_close_to_the_top_of_the_curve_is_right_to_one_percent(below: float) -> None:
+    """A parabola through 10 gpm at 40 psi that stands at 62: the run by scipy's quadrature over
+    u² = 62 − p, which has no singularity."""
+    pump = RatedPoint(flow_m3_s=10 * GPM, gauge_pa=40 * PSI, dead_head_gauge_pa=62 * PSI)
+    made = figures(system(pump=pump), settings(40, 62 - below))
+    charge, top = 44 * GAL * (38 * PSI + SEA_LEVEL), 62 * PSI
+    k = 10 * GPM / math.sqrt(22 * PSI)
+    exact = quad(
+        lambda u: 2 * charge / ((top - u * u + SEA_LEVEL) ** 2 * k),
+        math.sqrt(below * PSI),
+        math.sqrt(22 * PSI),
+    )[0]
+    assert made.run_s == pytest.approx(exact, rel=1e-2)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from zerodip.physics.bladder_tank import Bank, water_m3
-from zerodip.physics.pump_delivery import Delivery, flow_m3_s
+from zerodip.physics.pump_delivery import HALVES, Delivery, flow_m3_s
 
 __all__ = [
     "FillLine",
@@ -76,7 +76,9 @@ def fill_line(
     gauges = [
         g for low, high in itertools.pairwise(ends) for g in _spread(low, high, cut_out - bottom)
     ]
-    gauges = _thinned([*gauges, cut_out], bank, atmosphere_pa)
+    # Closer together towards cut-out: near the top of a curve the flow falls ever faster.
+    nearer = [cut_out - (cut_out - gauges[-1]) * share for share in HALVES]
+    gauges = _thinned([*gauges, *nearer, cut_out], bank, atmosphere_pa)
     waters = [water_m3(bank, g + atmosphere_pa) for g in gauges]
     return FillLine(tuple(gauges), tuple(waters), tuple(flow_m3_s(line, g) for g in gauges))
 

@@ -23,6 +23,7 @@ __all__ = [
 ]
 
 STEPS = 36
+HALVES = (1 / 2, 1 / 4, 1 / 8, 1 / 16, 1 / 32, 1 / 64)
 SHUT_OFF_RATIO = 4 / 3
 
 
@@ -133,8 +134,10 @@ def curve_gauge_pa(curve: PumpCurve, flow: float) -> float:
 
 
 def _evenly(most: float) -> list[float]:
-    """Flows from `most` down to none."""
-    return [most * (1 - k / STEPS) for k in range(STEPS + 1)]
+    """Flows from `most` down to none, closer together at the last, where pressure hardly changes
+    with flow."""
+    evenly = [most * (1 - k / STEPS) for k in range(STEPS)]
+    return [*evenly, *(evenly[-1] * share for share in HALVES), 0.0]
 
 
 def _gauges(curve: PumpCurve, at: list[float]) -> list[float]:
