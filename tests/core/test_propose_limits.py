@@ -45,7 +45,12 @@ def test_lower_pressure_is_not_proposed_to_please_a_weak_pump() -> None:
         peak_draw_m3_s=8 * GPM, highest_tap_m=3.0, wanted_tap_gauge_pa=20 * PSI, daily_m3=0.5
     )
     of = system(pump=pump, gallons=86, relief=relief(90), **{**FULL, "demand": demand})
-    low = propose(of, psi_settings(30, 50, 38)).proposed
+    proposal = propose(of, psi_settings(30, 50, 38))
+    low = proposal.proposed
+    said = (
+        "What lies in the plant, not in the settings: The pump cannot keep up with the peak draw."
+    )
+    assert any(said in line for line in proposal.why)
     assert low.cut_in_gauge_pa == pytest.approx(30 * PSI)
     assert low.pre_charge_gauge_pa == pytest.approx(28 * PSI)
 

@@ -238,12 +238,15 @@ class _Choice:
         )
 
     def _limits(self, write: Writer) -> str:
-        names = "; ".join(write.fill(finding.rule.fails) for finding in self.best.broken)
-        if self.best.count(Verdict.STOP):
-            return f"No setting alone keeps every limit. What is left: {names}."
-        if self.best.count(Verdict.CAUTION):
-            return f"No limit is passed. Cautions that no setting tried removes: {names}."
-        return "No limit is passed and nothing calls for caution."
+        stops, _, cautions = self.standing
+        names = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if f.rule.settable)
+        other = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if not f.rule.settable)
+        plant = f" What lies in the plant, not in the settings: {other}." if other else ""
+        if stops:
+            return f"No setting alone keeps every limit. What is left: {names}.{plant}"
+        if cautions:
+            return f"No limit is passed. Cautions that no setting tried removes: {names}.{plant}"
+        return f"No limit is passed{'.' if other else ' and nothing calls for caution.'}{plant}"
 
     def _unread(self) -> str:
         """A limit that could not be judged is said, never passed over."""
