@@ -16,7 +16,7 @@ from multiprocessing import Pool
 
 from zerodip.switch.belief import predict, prior, update
 from zerodip.switch.classes import CUT_IN, CUT_OUT, class_of
-from zerodip.switch.goal import SURE, Goal, Work, near_enough_pa
+from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near, Work
 from zerodip.switch.planner import next_step
 from zerodip.units import PSI
 
@@ -42,16 +42,16 @@ class Outcome:
         return (self.looks * LOOK_S + self.tries * OFF_S) / 60
 
 
-def ours(switch: Switch, near: float | None = None) -> Outcome:
-    """Ours, as near as the gauge can tell. Within `near` psi otherwise."""
+def ours(switch: Switch, near: Near = "gauge") -> Outcome:
+    """Ours, as near as the gauge can tell. Or as near as is said."""
     noise = (switch.noise**2 + switch.rounds**2 / 12) ** 0.5 * PSI
     goal = Goal(
         cut_in_pa=switch.target[0] * PSI,
         cut_out_pa=switch.target[1] * PSI,
-        tolerance_pa=near_enough_pa(noise) if near is None else near * PSI,
+        tolerance_pa=HOW_NEARS[near].tolerance_pa(noise),
         highest_pa=switch.highest * PSI,
     )
-    missed_s = 1200.0 if near is None else 2400.0
+    missed_s = HOW_NEARS[near].missed_s
     work = Work(noise_pa=noise, look_s=LOOK_S, power_off_s=OFF_S, missed_s=missed_s)
     seen = switch.watch()
     belief = prior(class_of(switch.of, switch.stiff), seen[0] * PSI, seen[1] * PSI, noise)
@@ -107,12 +107,12 @@ def last_ratio(switch: Switch) -> Outcome:
 
 def within_one(switch: Switch) -> Outcome:
     """Ours, to 1 psi."""
-    return ours(switch, 1.0)
+    return ours(switch, "one")
 
 
 def within_two(switch: Switch) -> Outcome:
     """Ours, to 2 psi."""
-    return ours(switch, 2.0)
+    return ours(switch, "two")
 
 
 Way = Callable[[Switch], Outcome]

@@ -232,7 +232,8 @@ def test_turns_made_are_kept_until_they_are_watched() -> None:
         "range nut: 2 1/2 turns clockwise",
         "differential nut: 1/4 turn anticlockwise",
     ]
-    assert turned.expect_in_pa[0] == pytest.approx((33 + 2.6 * 2.5) * PSI, rel=2e-3)  # type: ignore[index]
+    assert turned.expect_in_pa is not None
+    assert turned.expect_in_pa[0] == pytest.approx((33 + 2.6 * 2.5) * PSI, rel=2e-3)
     assert view(*FOUND, made(2.5, -0.25, 0), ("set.turned", None)).set.do == "turn"
     assert view(*FOUND, made(2.5, -0.25, 0), ("try", seen(39.5, 59, 2.5, -0.25))).set.do != "see"
     low_relief = document(system__relief={"present": True, "setting_gauge_pa": 66 * PSI})

@@ -8,7 +8,7 @@ through in small time steps.
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from functools import cache, cached_property, partial
+from functools import cache, cached_property
 from itertools import accumulate, pairwise
 from typing import NamedTuple, Protocol
 
@@ -162,7 +162,9 @@ class _State:
         self.plant, self.water, self.pump = plant, water, pump
         self.time, self.lag_s = 0.0, plant.start_lag_s if pump == STARTING else 0.0
         self.phases: list[Phase] = []
-        self.to_full_s = cache(partial(_seconds_to_full, plant))
+        self.to_full_s = cache(
+            lambda held, draw: fill_seconds(plant.fill, held, plant.off_m3, draw)
+        )
 
     def advance(self, draw: float, end: float) -> None:
         """One event further: a phase until the next one, or a change of pump state on the spot."""
@@ -227,10 +229,6 @@ class _State:
             Phase(self.time, until, self.pump, draw, self.water, water, dry, dry_gauge)
         )
         self.time, self.water = until, water
-
-
-def _seconds_to_full(plant: Store, water: float, draw: float) -> float:
-    return fill_seconds(plant.fill, water, plant.off_m3, draw)
 
 
 def _piece_ahead(fill: FillLine, water: float, draw: float) -> int | None:

@@ -20,7 +20,7 @@ from typing import NamedTuple
 from zerodip.switch.classes import CUT_IN, CUT_OUT, RELATIVE, Nut, SwitchClass
 from zerodip.units import PSI
 
-__all__ = ["Belief", "Part", "chance_above", "predict", "prior", "update"]
+__all__ = ["Belief", "Part", "Watch", "believed", "chance_above", "predict", "prior", "update"]
 
 Matrix = tuple[tuple[float, ...], ...]
 Slopes = Mapping[tuple[str, int], tuple[float, float]]
@@ -28,6 +28,16 @@ _WIDER, _LEAST_SPREAD_PA = 1.3, 0.05 * PSI  # what was learned is kept a little 
 _FORGOTTEN = 0.02  # that it is another switch than was learned of, and nobody said so
 _NEGLIGIBLE = 1e-11
 _HAND = 0.02  # turns: how exactly a nut is turned by eye, and the slack where it turns back
+
+
+@dataclass(frozen=True)
+class Watch:
+    """One look at both points (Pa gauge), and the turns made since the look before (none: only
+    watched again)."""
+
+    cut_in_pa: float
+    cut_out_pa: float
+    turns: tuple[float, ...]
 
 
 @dataclass(frozen=True)
@@ -117,6 +127,33 @@ def prior(
     points = (cut_in_pa, cut_out_pa), (noise_pa, noise_pa)
     parts = tuple(_part(points, chosen) for chosen in product(*ways))
     return Belief(of, parts)
+
+
+def believed(
+    of: SwitchClass,
+    watches: Sequence[Watch],
+    noise_pa: float,
+    learned: Slopes | None = None,
+) -> Belief:
+    """The belief after looks: `prior` at the first, moved and sharpened by each later one.
+
+    Args:
+        of: The class of switch.
+        watches: The looks, oldest first, one at least; turns before the first do not count.
+        noise_pa: Standard deviation of a reading, Pa, above 0.
+        learned: Slopes by nut and point, Pa a turn: mean and spread; the class's own if None.
+
+    Returns:
+        The belief.
+    """
+    first, *later = watches
+    belief = prior(of, first.cut_in_pa, first.cut_out_pa, noise_pa, learned)
+    for watch in later:
+        if any(watch.turns):
+            belief = predict(belief, watch.turns)
+        belief = update(belief, CUT_IN, watch.cut_in_pa, noise_pa)
+        belief = update(belief, CUT_OUT, watch.cut_out_pa, noise_pa)
+    return belief
 
 
 class _Way(NamedTuple):

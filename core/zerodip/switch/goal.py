@@ -2,14 +2,17 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from zerodip.switch.belief import Belief
 from zerodip.switch.classes import CUT_IN, CUT_OUT
 from zerodip.units import PSI
 
 __all__ = [
+    "HOW_NEARS",
     "SURE",
     "Goal",
+    "HowNear",
     "Work",
     "aimed_points",
     "inside",
@@ -52,6 +55,32 @@ class Work:
     look_s: float = 150.0
     power_off_s: float = 120.0
     missed_s: float = 1200.0
+
+
+Near = Literal["gauge", "one", "two"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class HowNear:
+    """How near is near enough: within `near_pa` (None: as near as the gauge can tell), and the
+    seconds that points outside it are weighed with."""
+
+    id: Near
+    near_pa: float | None
+    missed_s: float
+
+    def tolerance_pa(self, noise_pa: float) -> float:
+        """The tolerance with a gauge whose readings are off by so much (Pa, one standard
+        deviation)."""
+        return near_enough_pa(noise_pa) if self.near_pa is None else self.near_pa
+
+
+_CHOICES = (
+    HowNear(id="gauge", near_pa=None, missed_s=1200.0),
+    HowNear(id="one", near_pa=1 * PSI, missed_s=2400.0),  # whoever asks for a figure means it
+    HowNear(id="two", near_pa=2 * PSI, missed_s=2400.0),
+)
+HOW_NEARS: dict[Near, HowNear] = {each.id: each for each in _CHOICES}
 
 
 def near_enough_pa(noise_pa: float) -> float:

@@ -5,24 +5,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from zerodip.switch.belief import Belief
+from zerodip.switch.belief import Belief, Watch
 from zerodip.switch.goal import Goal
 from zerodip.units import PSI
 
-__all__ = ["Complaint", "Watch", "complaints", "gauge_resolves"]
+__all__ = ["Complaint", "complaints", "gauge_resolves"]
 
 _SURE = 3.0
 _FEW = 0.7  # of the least slope that such nuts have: less than this is no answer
-
-
-@dataclass(frozen=True)
-class Watch:
-    """One look at both points (Pa gauge), and the turns made since the look before (none: only
-    watched again)."""
-
-    cut_in_pa: float
-    cut_out_pa: float
-    turns: tuple[float, ...]
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,7 +12,7 @@ from zerodip.switch.classes import CUT_IN, CUT_OUT
 from zerodip.switch.goal import SURE, Goal, Work, aimed_points, inside, radius_pa, within
 from zerodip.switch.turning import best_turns
 
-__all__ = ["Step", "next_step"]
+__all__ = ["Step", "next_step", "told"]
 
 _MORE_TURNS = 4
 _FAR = 5.0  # tolerances off, at which coming back counts twice
@@ -102,7 +102,7 @@ def _cheapest(
     if any(turns):
         turn = work.power_off_s + work.look_s + ahead.expected(turns)
         # What a limit or whole eighths make of the next turn, they make of it after a look too.
-        harder = max(turn / ahead.by_turning(ahead.states(none), ahead.adds), 1.0)
+        harder = max(turn / ahead.by_turning(ahead.states(none)), 1.0)
     watch = work.look_s + ahead.expected(none, harder)
     if any(turns) and (goal.eager or turn <= min(stop, watch)):
         return "turn"
@@ -157,7 +157,7 @@ class _Ahead:
                 _watched(state, node[0], self.work.noise_pa)
                 for state, node in zip(states, nodes, strict=True)
             ]
-            turning = harder * self.by_turning(seen, self.adds)
+            turning = harder * self.by_turning(seen)
             total += math.prod(node[1] for node in nodes) * min(self.stopping(seen), turning)
         return total
 
@@ -168,14 +168,14 @@ class _Ahead:
         far = sum(off * off + sd * sd for off, sd, _ in states) / (_FAR * near) ** 2
         return self.work.missed_s * (1 - chance + far)
 
-    def by_turning(self, states: Sequence["_State"], adds: Sequence[float]) -> float:
+    def by_turning(self, states: Sequence["_State"]) -> float:
         """Seconds to be paid by turning once or more often: each further turn misses by what is
         not known of the one before."""
         least, spent = float("inf"), 0.0
         for _ in range(_MORE_TURNS):
             states = [
                 _turned(each, more, self.work.noise_pa)
-                for each, more in zip(states, adds, strict=True)
+                for each, more in zip(states, self.adds, strict=True)
             ]
             spent += self.work.power_off_s + self.work.look_s
             missed = [(0.0, off, share) for off, _, share in states]

@@ -2,7 +2,7 @@
 
 import itertools
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from zerodip.switch.belief import Belief, chance_above
@@ -50,31 +50,25 @@ def best_turns(belief: Belief, goal: Goal) -> Turning:
     Source: Least expected square under the belief (decision theory).
     """
     none = (0.0,) * len(belief.of.nuts)
-    for nuts in _choices(belief, goal):
-        wanted = _wanted(belief, goal, nuts, {})
-        best = _rounded(belief, goal, wanted, nuts)
-        if goal.highest_pa is None and _raises(belief, best):
-            return Turning(turns=none, unread=True)
-        if _allowed(belief, goal, best):
-            return Turning(turns=best)
-        return _held(belief, goal, wanted, nuts)
-    return Turning(turns=none)
+    nuts = _fewest(belief, goal)
+    if not nuts:
+        return Turning(turns=none)
+    wanted = _wanted(belief, goal, nuts, {})
+    best = _rounded(belief, goal, wanted, nuts)
+    if goal.highest_pa is None and _raises(belief, best):
+        return Turning(turns=none, unread=True)
+    return (
+        Turning(turns=best) if _allowed(belief, goal, best) else _held(belief, goal, wanted, nuts)
+    )
 
 
-def _choices(belief: Belief, goal: Goal) -> Iterator[tuple[int, ...]]:
-    """The nuts to turn: one alone where it can bring the points within the tolerance, the best such
-    first; else all that are free."""
-    free = _free(belief, goal)
-    alone = [
-        (_missed(belief, goal, nut), nut)
-        for nut in free
-        if belief.of.nuts[nut].id not in goal.leave
-    ]
-    enough = [each for each in alone if each[0] <= _ENOUGH * goal.tolerance_pa]
-    if enough:
-        yield (min(enough)[1],)
-    elif alone:
-        yield tuple(nut for _, nut in alone)
+def _fewest(belief: Belief, goal: Goal) -> list[int]:
+    """The nuts to turn: the best alone where it can bring the points near enough; else all that are
+    free and not to be left alone."""
+    free = [nut for nut in _free(belief, goal) if belief.of.nuts[nut].id not in goal.leave]
+    missed = {nut: _missed(belief, goal, nut) for nut in free}
+    enough = [nut for nut in free if missed[nut] <= _ENOUGH * goal.tolerance_pa]
+    return [min(enough, key=missed.__getitem__)] if enough else free
 
 
 def _free(belief: Belief, goal: Goal) -> list[int]:

@@ -1,33 +1,25 @@
 """What is said at the switch: the next step, how far to turn, what was learned of the nuts."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from fractions import Fraction
-from typing import Literal
 
 from zerodip.switch.classes import CLASSES, SwitchClass
-from zerodip.switch.goal import SURE, Goal, Work, near_enough_pa
+from zerodip.switch.goal import SURE, Goal, HowNear
 from zerodip.switch.learned import Learned, slopes_of
 from zerodip.switch.planner import Step
 from zerodip.text.figure import Reading
 from zerodip.units import PSI, text
 
 __all__ = [
-    "NEAR_WORDS",
     "expected_says",
     "learned_says",
+    "near_says",
     "step_says",
     "turn_words",
     "unresolved_says",
 ]
 
-NEAR_WORDS: dict[Literal["gauge", "one", "two"], Callable[[float, str], str]] = {
-    "gauge": lambda noise, units: (
-        f"as the gauge can tell, ± {text(near_enough_pa(noise), 'pressure', units)}"
-    ),
-    "one": lambda noise, units: f"± {text(1 * PSI, 'pressure', units)}",
-    "two": lambda noise, units: f"± {text(2 * PSI, 'pressure', units)}",
-}
 _SIXTEENTHS = 16
 _FIRST = "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
 _STOP = (
@@ -93,17 +85,32 @@ def expected_says(low_pa: float, cut_in_pa: float, cut_out_pa: float, units: str
     return f"As this gauge shows them: it shows {much}, for {wanted}."
 
 
-def unresolved_says(work: Work, units: str) -> str:
-    """That a gauge is too coarse for the tolerance asked for.
+def near_says(near: HowNear, noise_pa: float, units: str) -> str:
+    """How near is near enough, in words.
 
     Args:
-        work: What a reading tells.
+        near: How near.
+        noise_pa: Standard deviation of a reading, Pa, above 0.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
         The words.
     """
-    near = text(2 * work.noise_pa, "pressure", units)
+    said = f"± {text(near.tolerance_pa(noise_pa), 'pressure', units)}"
+    return f"as the gauge can tell, {said}" if near.near_pa is None else said
+
+
+def unresolved_says(noise_pa: float, units: str) -> str:
+    """That a gauge is too coarse for the tolerance asked for.
+
+    Args:
+        noise_pa: Standard deviation of a reading, Pa, above 0.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The words.
+    """
+    near = text(2 * noise_pa, "pressure", units)
     return (
         f"This gauge cannot tell so close: a reading is sure only to about {near}. Take a better"
         " gauge, or watch more often."

@@ -11,6 +11,7 @@ from typing import Any, Generic, Literal, TypeVar
 
 from zerodip.fileformat.fields import Checked, Spec
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
+from zerodip.switch.goal import HOW_NEARS, Near
 from zerodip.units import PSI
 from zerodip.visit.records import Bucket, Drain, Lap, LeakWatch, Remark, Try, Turned
 
@@ -52,8 +53,6 @@ __all__ = [
 ]
 
 T = TypeVar("T", covariant=True)
-Near = Literal["gauge", "one", "two"]  # as the gauge can tell, 1 psi, 2 psi
-NEARS: tuple[Near, ...] = ("gauge", "one", "two")
 Step = Literal["safe", "read", "decide", "set", "prove", "hand_over"]
 STEPS: tuple[Step, ...] = ("safe", "read", "decide", "set", "prove", "hand_over")
 # What no longer holds once power is on again: the tank fills.
@@ -181,7 +180,7 @@ TURNED: Slot[Turned] = Slot(name="set.turned", step="set", title="Turned", recor
 HOW_NEAR: Slot[Near] = _value(
     "set",
     "set.near",
-    Spec(kind="choice", title="How near", options=NEARS),
+    Spec(kind="choice", title="How near", options=tuple(HOW_NEARS)),
     last_word=True,
 )
 SWITCH_REPLACED: Slot[bool] = _value(

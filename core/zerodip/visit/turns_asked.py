@@ -8,17 +8,15 @@ from typing import Any
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
-from zerodip.switch.belief import Belief, predict, prior, update
-from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, class_of
+from zerodip.switch.belief import Belief, Watch, believed
+from zerodip.switch.classes import CLASSES, class_of
 from zerodip.switch.goal import Goal, Work, near_enough_pa
 from zerodip.switch.planner import Step, next_step
 from zerodip.switch.words import step_says, turn_words
-from zerodip.units import PSI
 from zerodip.visit.records import Try
+from zerodip.visit.steps.switch_state import made_turns, reading_noise_pa
 
 __all__ = ["NextTurns", "TurnsAsked", "next_turns"]
-
-_NOISE_PA = 0.8 * PSI  # a gauge that reads to within 1.5 psi, to the next psi
 
 
 def _pressure(title: str, default: Any = None) -> Any:
@@ -39,7 +37,7 @@ class TurnsAsked(Checked):
     highest_gauge_pa: float | None = _pressure("Never above")
     most_gauge_pa: float | None = _pressure("Not set above")
     tolerance_pa: float | None = quantity("Tolerance", "pressure", 100.0, 1e5, default=None)
-    noise_pa: float = quantity("Reading noise", "pressure", 100.0, 1e5, default=_NOISE_PA)
+    noise_pa: float = quantity("Reading noise", "pressure", 100.0, 1e5, default=reading_noise_pa())
     look_s: float = quantity("A look takes", "duration", 1.0, 36000.0, default=150.0)
     power_off_s: float = quantity("A power-off takes", "duration", 1.0, 36000.0, default=120.0)
     one_by_one: bool | None = flag("One nut at a time")
@@ -90,15 +88,12 @@ def next_turns(asked: TurnsAsked, units: str = "us") -> NextTurns:
 
 
 def _belief(asked: TurnsAsked) -> Belief:
-    kind, noise = class_of(asked.switch, asked.springs == "stiff"), asked.noise_pa
-    first = asked.looks[0]
-    belief = prior(kind, first.cut_in_gauge_pa, first.cut_out_gauge_pa, noise)
-    for look in asked.looks[1:]:
-        if look.turned:
-            belief = predict(belief, (look.first, look.second)[: len(kind.nuts)])
-        belief = update(belief, CUT_IN, look.cut_in_gauge_pa, noise)
-        belief = update(belief, CUT_OUT, look.cut_out_gauge_pa, noise)
-    return belief
+    kind = class_of(asked.switch, asked.springs == "stiff")
+    watches = [
+        Watch(look.cut_in_gauge_pa, look.cut_out_gauge_pa, made_turns(look, kind.nuts))
+        for look in asked.looks
+    ]
+    return believed(kind, watches, asked.noise_pa)
 
 
 def _goal(asked: TurnsAsked) -> Goal:

@@ -85,7 +85,11 @@ def finer(figures: W, units: str) -> Iterable[Settings]:
         cut_in = nearest(floor + step * PSI, units)
         air = next(iter(_airs(figures, cut_in, units)), None)
         for gap in gaps:
-            cut_out = down(cut_in + gap, units) if gap > 20 * PSI else up(cut_in + gap, units)
+            cut_out = (
+                down(cut_in + gap, units)
+                if gap > figures.usual_differential_pa
+                else up(cut_in + gap, units)
+            )
             yield from settings_at(cut_in, cut_out, air, figures.settings.air_renewed)
 
 

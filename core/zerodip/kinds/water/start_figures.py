@@ -5,7 +5,7 @@ from functools import cached_property
 
 from zerodip.kinds.water.tank_figures import TankFigures
 from zerodip.physics.bladder_tank import Bank, water_m3
-from zerodip.physics.pump_delivery import balance_gauge_pa, flow_m3_s
+from zerodip.physics.pump_delivery import balance_gauge_pa
 from zerodip.physics.start_dip import (
     Sustained,
     largest_pre_charge_abs_pa,
@@ -26,8 +26,9 @@ class StartFigures(TankFigures):
         """The reserve that a start needs at the peak draw, until the pump delivers in full."""
         if self.peak_draw_m3_s is None:
             return None
-        flow = flow_m3_s(self.line, self.cut_in_pa)
-        return start_need_m3(self.peak_draw_m3_s, flow, self.start_lag_s, self.ramp_s)
+        return start_need_m3(
+            self.peak_draw_m3_s, self.cut_in_flow_m3_s, self.start_lag_s, self.ramp_s
+        )
 
     @property
     def lag_need_m3(self) -> float:
@@ -85,8 +86,8 @@ class StartFigures(TankFigures):
             return None
         if not self.keeps_up and not self.starts_empty:
             return max(balance_gauge_pa(self.line, self.peak_draw_m3_s), 0.0)
-        fallen = self.reserve_m3 - min(self.reserve_m3 - self.dip_need_m3, self.sustained.held_m3)
-        need = fallen if not self.starts_empty else self.dip_need_m3
+        fallen = self.reserve_m3 - self.sustained.held_m3
+        need = self.dip_need_m3 if self.starts_empty else fallen
         return (
             lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.atmosphere_pa)
             - self.atmosphere_pa

@@ -1,8 +1,6 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
-from collections.abc import Iterable
-from dataclasses import replace
 from functools import cached_property
 
 from zerodip.kinds.figures import Figures
@@ -119,11 +117,11 @@ class TankFigures(Figures):
         return None if measured is None else measured / self.pre_charge_abs_pa
 
     @cached_property
-    def bank(self) -> Bank:
-        """The tanks with their air as it is, for the gas law."""
+    def resting(self) -> Bank:
+        """The tanks with their air as it is, and with time to keep the room's temperature."""
         if self.system.plain:
-            return self.plain_bank(min(self.air_left if self.air_left is not None else 1.0, 3.0))
-        return self._from_cut_in(
+            return self._plain(min(self.air_left if self.air_left is not None else 1.0, 3.0))
+        vessels = (
             Vessel(
                 tank.volume_m3,
                 self._pre_charge_of(tank) + self.atmosphere_pa,
@@ -131,31 +129,27 @@ class TankFigures(Figures):
             )
             for tank in self.system.tanks
         )
+        return Bank(tuple(vessels))
 
-    def _from_cut_in(self, vessels: Iterable[Vessel]) -> Bank:
-        """Tanks that have stood at cut-in when a cycle begins."""
-        exponent = self.practice.gas_exponent
-        rested = (from_rest(vessel, self.cut_in_abs_pa, exponent) for vessel in vessels)
-        return Bank(tuple(rested), exponent)
-
-    def plain_bank(self, left: float) -> Bank:
+    def _plain(self, left: float) -> Bank:
         """Plain tanks with the share `left` of a fresh charge."""
         charge = self.pre_charge_abs_pa * left
-        return self._from_cut_in(
-            plain_vessel(t.volume_m3, charge, self.atmosphere_pa) for t in self.system.tanks
-        )
+        tanks = (plain_vessel(t.volume_m3, charge, self.atmosphere_pa) for t in self.system.tanks)
+        return Bank(tuple(tanks))
 
     @cached_property
-    def resting(self) -> Bank:
-        """The tanks with time for their air to keep the room's temperature."""
-        exponent = self.practice.gas_exponent
-        at_rest = self.cut_in_abs_pa
+    def bank(self) -> Bank:
+        """The same as they behave in a cycle, for the gas law."""
+        return self._from_cut_in(self.resting)
 
-        def slow(vessel: Vessel) -> Vessel:
-            share = min((vessel.pre_charge_abs_pa / at_rest) ** (1 / exponent), 1.0)
-            return replace(vessel, pre_charge_abs_pa=max(at_rest * share, vessel.pre_charge_abs_pa))
+    def plain_bank(self, left: float) -> Bank:
+        """Plain tanks with the share `left` of a fresh charge, as they behave in a cycle."""
+        return self._from_cut_in(self._plain(left))
 
-        return Bank(tuple(slow(vessel) for vessel in self.bank.vessels))
+    def _from_cut_in(self, resting: Bank) -> Bank:
+        """Tanks that have stood at cut-in when a cycle begins."""
+        exponent, rest = self.practice.gas_exponent, self.cut_in_abs_pa
+        return Bank(tuple(from_rest(each, rest, exponent) for each in resting.vessels), exponent)
 
     @figure("volume")
     def slow_drawdown_m3(self) -> float:

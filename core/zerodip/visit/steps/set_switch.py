@@ -9,15 +9,15 @@ from zerodip.kinds.limits import limits_to_read
 from zerodip.kinds.registry import kind_of
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
-from zerodip.switch.goal import Goal, Work
-from zerodip.switch.health import Complaint, Watch, complaints, gauge_resolves
+from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near, Work
+from zerodip.switch.health import Complaint, complaints, gauge_resolves
 from zerodip.switch.learned import Learned, by_class, learned_of
 from zerodip.switch.planner import Step, next_step, told
-from zerodip.switch.turning import PASSING
+from zerodip.switch.turning import PASSING, best_turns
 from zerodip.switch.words import (
-    NEAR_WORDS,
     expected_says,
     learned_says,
+    near_says,
     step_says,
     turn_words,
     unresolved_says,
@@ -25,16 +25,17 @@ from zerodip.switch.words import (
 from zerodip.text.figure import Reading
 from zerodip.visit.log import Log
 from zerodip.visit.records import Try, Turned
-from zerodip.visit.slots import HOW_NEAR, TRY, Near
+from zerodip.visit.slots import TRY
 from zerodip.visit.steps.switch_state import (
     belief_of,
     class_for,
     found_points,
     goal_of,
     made_turns,
-    noise_pa,
+    near_of,
     tries_of,
     was_replaced,
+    watches_of,
     work_of,
 )
 
@@ -148,9 +149,9 @@ def set_view(
     """
     goal, work = goal_of(figures, log, order, eager), work_of(figures, log)
     belief, kind = belief_of(figures, log, learned), class_for(figures)
-    wrong = () if belief is None else complaints(belief, _watches(log, belief), work.noise_pa)
+    wrong = () if belief is None else complaints(belief, watches_of(log, kind.nuts), work.noise_pa)
     step = None if belief is None else _step(belief, goal, work, log.turned(), wrong)
-    may_turn = belief is not None and step is not None and _may_turn(belief, goal, work, step)
+    may_turn = belief is not None and step is not None and _may_turn(belief, goal, step)
     reads = limits_to_read(kind_of(figures).limits, figures)
     tries = tries_of(log)
     return SetView(
@@ -166,15 +167,17 @@ def set_view(
         expect_out_pa=None if step is None else (step.cut_out_pa[0], 2 * step.cut_out_pa[1]),
         sure=0.0 if step is None else step.sure,
         finest=kind.finest,
-        near=_near(log),
-        nears=_nears(noise_pa(log), units),
+        near=near_of(log).id,
+        nears=_nears(work.noise_pa, units),
         reads=reads if step is not None and step.do == "read" else (),
         may_turn=may_turn,
         may_watch=step is not None and step.do in ("read", "done"),
         tolerance_pa=goal.tolerance_pa,
         tries=tuple(_try_view(entry, each, goal) for entry, each in tries),
         complaints=wrong,
-        warning="" if gauge_resolves(work.noise_pa, goal) else unresolved_says(work, units),
+        warning=""
+        if gauge_resolves(work.noise_pa, goal)
+        else unresolved_says(work.noise_pa, units),
         slopes=() if belief is None else learned_of(belief),
         learned=_learned_says(belief, learned, [each for _, each in tries], units),
         anew=_anew(figures, log, learned),
@@ -183,12 +186,10 @@ def set_view(
     )
 
 
-def _near(log: Log) -> Near:
-    return log.value(HOW_NEAR) or "gauge"
-
-
 def _nears(noise: float, units: str) -> tuple[NearChoice, ...]:
-    return tuple(NearChoice(id=id, title=say(noise, units)) for id, say in NEAR_WORDS.items())
+    return tuple(
+        NearChoice(id=near.id, title=near_says(near, noise, units)) for near in HOW_NEARS.values()
+    )
 
 
 def _anew(figures: Figures, log: Log, learned: Learned) -> str:
@@ -227,11 +228,10 @@ def _step(
     return step
 
 
-def _may_turn(belief: Belief, goal: Goal, work: Work, step: Step) -> bool:
-    return (
-        step.do in ("watch", "stop", "done")
-        and next_step(belief, replace(goal, eager=True), work).do == "turn"
-    )
+def _may_turn(belief: Belief, goal: Goal, step: Step) -> bool:
+    """Whether there is a turn to make although another step is advised."""
+    unsure = step.do in ("watch", "stop", "done") and step.sure < SURE
+    return unsure and any(best_turns(belief, goal).turns)
 
 
 def _awaited(belief: Belief, made: Turned, goal: Goal) -> Step:
@@ -241,15 +241,6 @@ def _awaited(belief: Belief, made: Turned, goal: Goal) -> Step:
         chance_above(belief, turns, CUT_OUT, goal.highest_pa) > PASSING
     )
     return told(belief, goal, "see", turns, passing)
-
-
-def _watches(log: Log, belief: Belief) -> list[Watch]:
-    nuts, found = belief.of.nuts, found_points(log)
-    first = [] if found is None else [Watch(*found, (0.0,) * len(nuts))]
-    looks = [each for _, each in tries_of(log)]
-    return first + [
-        Watch(t.cut_in_gauge_pa, t.cut_out_gauge_pa, made_turns(t, nuts)) for t in looks
-    ]
 
 
 def _turns(step: Step, belief: Belief) -> tuple[Turn, ...]:

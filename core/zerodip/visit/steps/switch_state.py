@@ -8,9 +8,9 @@ from dataclasses import replace
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.limits import highest_allowed_pa, lowest_limit
 from zerodip.kinds.registry import kind_of
-from zerodip.switch.belief import Belief, predict, prior, update
-from zerodip.switch.classes import CUT_IN, CUT_OUT, SwitchClass, class_of
-from zerodip.switch.goal import Goal, Work, near_enough_pa
+from zerodip.switch.belief import Belief, Watch, believed
+from zerodip.switch.classes import SwitchClass, class_of
+from zerodip.switch.goal import HOW_NEARS, Goal, HowNear, Work
 from zerodip.switch.learned import Learned, slopes_of
 from zerodip.units import PSI
 from zerodip.visit.log import Log
@@ -30,35 +30,59 @@ __all__ = [
     "found_points",
     "goal_of",
     "made_turns",
+    "near_of",
     "noise_pa",
+    "reading_noise_pa",
     "tries_of",
     "was_replaced",
+    "watches_of",
     "work_of",
 ]
 
 ROUNDING_PA = 1.0 * PSI / 12**0.5  # a gauge is read to the next psi
-NEAR_PA = {"one": 1.0 * PSI, "two": 2.0 * PSI}
-_USUAL_ERROR_PA, _LEAST_NOISE_PA = 1.5 * PSI, 0.2 * PSI
+USUAL_ERROR_PA, _LEAST_NOISE_PA = 1.5 * PSI, 0.2 * PSI
 _RUNS_A_LOOK = 3.0  # a run and its rest at the worst draw, half the pump's flow
-_MISSED_S = {"gauge": 1200.0, "one": 2400.0, "two": 2400.0}  # whoever asks for a figure means it
 _LEAST_LOOK_S, _MOST_LOOK_S = 45.0, 1800.0
 
 
 def noise_pa(log: Log) -> float:
-    """How far a reading with this gauge may be off by chance: its error is seldom all chance, so
-    half of it, and the reading to the next psi.
+    """How far a reading with the gauge of this visit may be off by chance.
 
     Args:
         log: The visit's log.
 
     Returns:
         One standard deviation, Pa.
+    """
+    error = log.value(GAUGE_ERROR)
+    return reading_noise_pa() if error is None else reading_noise_pa(float(error))
+
+
+def reading_noise_pa(error_pa: float = USUAL_ERROR_PA) -> float:
+    """How far a reading may be off by chance: a gauge's error is seldom all chance, so half of it,
+    and the reading to the next psi.
+
+    Args:
+        error_pa: What the gauge reads to within, Pa, 0 or more.
+
+    Returns:
+        One standard deviation, Pa.
 
     Source: Common practice, no source.
     """
-    error = log.value(GAUGE_ERROR)
-    half = 0.5 * (_USUAL_ERROR_PA if error is None else float(error))
-    return max(math.hypot(half, ROUNDING_PA), _LEAST_NOISE_PA)
+    return max(math.hypot(0.5 * error_pa, ROUNDING_PA), _LEAST_NOISE_PA)
+
+
+def near_of(log: Log) -> HowNear:
+    """How near was asked for; as near as the gauge can tell where nobody did.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        How near.
+    """
+    return HOW_NEARS[log.value(HOW_NEAR) or "gauge"]
 
 
 def class_for(figures: Figures) -> SwitchClass:
@@ -126,6 +150,25 @@ def made_turns(of: Try | Turned, nuts: Sequence[object]) -> tuple[float, ...]:
     return (of.first, of.second)[: len(nuts)]
 
 
+def watches_of(log: Log, nuts: Sequence[object]) -> list[Watch]:
+    """What was seen of the switch that is there now: as found, and every look since.
+
+    Args:
+        log: The visit's log.
+        nuts: The switch's nuts.
+
+    Returns:
+        The looks, oldest first; none before both points were read once.
+    """
+    found = found_points(log)
+    first = [] if found is None else [Watch(*found, (0.0,) * len(nuts))]
+    looks = (each for _, each in tries_of(log))
+    return [
+        *first,
+        *(Watch(t.cut_in_gauge_pa, t.cut_out_gauge_pa, made_turns(t, nuts)) for t in looks),
+    ]
+
+
 def belief_of(figures: Figures, log: Log, learned: Learned = ()) -> Belief | None:
     """What is believed of this switch after the tries so far. What was learned of another class of
     switch, or of one that was replaced, does not count.
@@ -138,20 +181,12 @@ def belief_of(figures: Figures, log: Log, learned: Learned = ()) -> Belief | Non
     Returns:
         The belief; None before both points were read once.
     """
-    kind, noise = class_for(figures), noise_pa(log)
-    rest, found = [each for _, each in tries_of(log)], found_points(log)
-    if found is None:
-        if not rest:
-            return None
-        found, rest = (rest[0].cut_in_gauge_pa, rest[0].cut_out_gauge_pa), rest[1:]
+    kind = class_for(figures)
+    watches = watches_of(log, kind.nuts)
+    if not watches:
+        return None
     slopes = {} if was_replaced(log) else slopes_of(learned, kind.id)
-    belief = prior(kind, *found, noise, slopes)
-    for each in rest:
-        if each.turned:
-            belief = predict(belief, made_turns(each, kind.nuts))
-        belief = update(belief, CUT_IN, each.cut_in_gauge_pa, noise)
-        belief = update(belief, CUT_OUT, each.cut_out_gauge_pa, noise)
-    return belief
+    return believed(kind, watches, noise_pa(log), slopes)
 
 
 def goal_of(figures: Figures, log: Log, order: str, eager: bool) -> Goal:
@@ -172,7 +207,7 @@ def goal_of(figures: Figures, log: Log, order: str, eager: bool) -> Goal:
     return Goal(
         cut_in_pa=figures.cut_in_pa - low,
         cut_out_pa=figures.cut_out_pa - low,
-        tolerance_pa=NEAR_PA.get(log.value(HOW_NEAR) or "", near_enough_pa(noise_pa(log))),
+        tolerance_pa=near_of(log).tolerance_pa(noise_pa(log)),
         highest_pa=None if highest is None else highest - low,
         most_pa=float("inf") if most is None else most - low,
         order=order,
@@ -192,7 +227,7 @@ def work_of(figures: Figures, log: Log) -> Work:
     Returns:
         The work.
     """
-    asked = Work(noise_pa=noise_pa(log), missed_s=_MISSED_S[log.value(HOW_NEAR) or "gauge"])
+    asked = Work(noise_pa=noise_pa(log), missed_s=near_of(log).missed_s)
     run_s = kind_of(figures).diagnosis.run_s(figures)
     if run_s is None or not math.isfinite(run_s):
         return asked

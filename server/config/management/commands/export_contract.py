@@ -24,9 +24,14 @@ def _json(content: Any) -> str:
     return json.dumps(content, indent=1, ensure_ascii=False, default=str) + "\n"
 
 
-def _constant(content: Any) -> str:
-    """A table as a module, so that its names are types."""
-    return f"export default {_json(content).rstrip()} as const\n"
+def _constant(content: dict[str, Any]) -> str:
+    """A table as a module, an entry a line, so that its names are types."""
+    entries = (f"  {json.dumps(name)}: {_line(value)},\n" for name, value in content.items())
+    return f"export default {{\n{''.join(entries)}}} as const\n"
+
+
+def _line(content: Any) -> str:
+    return json.dumps(content, ensure_ascii=False, default=str)
 
 
 def contract() -> dict[str, str]:

@@ -54,7 +54,7 @@
       onchange={(order) => at.setOrder(order)}
     />
   {/if}
-  <p class="text-sm" id="near-title">Good enough, for each point:</p>
+  <p class="text-sm">Good enough, for each point:</p>
   <Segmented
     label="Good enough"
     options={set.nears}
