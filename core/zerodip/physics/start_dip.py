@@ -1,5 +1,6 @@
 """The moment of starting: what the tank must hold back while the pump is not delivering yet."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -8,6 +9,7 @@ from zerodip.physics.fill import FillLine, log_mean, pieces
 
 __all__ = [
     "Sustained",
+    "emptied_in_start_s",
     "largest_pre_charge_abs_pa",
     "lowest_abs_pa",
     "reserve_m3",
@@ -101,6 +103,32 @@ def start_need_m3(draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: floa
         meets_s = ramp_s * draw_m3_s / flow_m3_s if flow_m3_s else 0.0
         return draw_m3_s * (lag_s + meets_s / 2)
     return draw_m3_s * lag_s + (draw_m3_s - flow_m3_s / 2) * ramp_s
+
+
+def emptied_in_start_s(
+    reserve_m3: float, draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: float
+) -> float:
+    """How long a reserve lasts that is less than a start needs, from the switch's closing: within
+    the lag in a straight line, after it less what the ramp has delivered by then.
+
+    Args:
+        reserve_m3: Water held at cut-in, m³, 0 to what the start needs.
+        draw_m3_s: Steady draw, m³/s, above 0.
+        flow_m3_s: The pump's flow at cut-in, m³/s, 0 or more.
+        lag_s: From the switch's closing to the first delivery, s, 0 or more.
+        ramp_s: From the first delivery to the whole of it, s, 0 or more.
+
+    Returns:
+        Time, s.
+
+    Source: Mass balance, draw·τ − flow·τ²/(2·ramp) after the lag.
+    """
+    left = reserve_m3 - draw_m3_s * lag_s
+    if left <= 0 or ramp_s <= 0:
+        return reserve_m3 / draw_m3_s
+    pace = flow_m3_s / ramp_s
+    root = math.sqrt(max(draw_m3_s**2 - 2 * pace * left, 0.0))
+    return lag_s + 2 * left / (draw_m3_s + root)
 
 
 @dataclass(frozen=True)

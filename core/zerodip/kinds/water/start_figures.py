@@ -8,6 +8,7 @@ from zerodip.physics.bladder_tank import Bank, water_m3
 from zerodip.physics.pump_delivery import balance_gauge_pa
 from zerodip.physics.start_dip import (
     Sustained,
+    emptied_in_start_s,
     largest_pre_charge_abs_pa,
     lowest_abs_pa,
     start_need_m3,
@@ -74,8 +75,16 @@ class StartFigures(TankFigures):
     def empty_s(self) -> float | None:
         """From the switch's closing until the tank is empty at the peak draw; infinity where it
         never is."""
-        if self.sustained is None:
+        if self.sustained is None or self.peak_draw_m3_s is None:
             return None
+        if self.starts_empty:
+            return emptied_in_start_s(
+                self.reserve_m3,
+                self.peak_draw_m3_s,
+                self.cut_in_flow_m3_s,
+                self.start_lag_s,
+                self.ramp_s,
+            )
         return self.start_lag_s + self.ramp_s + self.sustained.empty_s
 
     @figure("pressure")
