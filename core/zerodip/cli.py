@@ -37,7 +37,9 @@ def _turns(raw: Any, units: str) -> Any:
 
 
 _COMMANDS: dict[str, Callable[[Any, str], Any]] = {
-    "decide": _on_system(lambda of, units: decide(of.system, of.settings, of.practice, units)),
+    "decide": _on_system(
+        lambda of, units: decide(of.system, of.settings, of.practice, units, sure=True)
+    ),
     "propose": _on_system(lambda of, units: propose(of.system, of.settings, of.practice, units)),
     "sizes": _on_system(lambda of, units: sizing(of.system, of.settings, of.practice, units=units)),
     "turns": _turns,

@@ -26,7 +26,7 @@ def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> HttpR
     document, draw = asked(body)
     figures = document.figures()
     made = DecideOut.model_construct(
-        decision=decide(figures, units), simulation=simulate_draw(figures, draw)
+        decision=decide(figures, units, body.sure), simulation=simulate_draw(figures, draw)
     )
     # Written out here: the general way would validate the core's own figures again, at every move
     # of a finger.

@@ -16,12 +16,14 @@ from zerodip.kinds.results import Column
 
 
 class WhatIf(Schema):
-    """A file to judge, and the draw to simulate (m³/s; the worst draw if null)."""
+    """A file to judge, the draw to simulate (m³/s; the worst draw if null), and whether to tell how
+    sure the results are."""
 
     document: SystemFile
     draw_m3_s: Any = Field(
         None, json_schema_extra={"anyOf": [{"type": "number", "minimum": 0}, {"type": "null"}]}
     )
+    sure: bool = False
 
 
 class DecideOut(Schema):

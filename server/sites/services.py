@@ -74,7 +74,7 @@ def save_decision(
     Raises InvalidInput, Conflict, NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "decisions.save", system.site.workspace_id)
-    document = _followed(read_document(raw), system.site.workspace_id)
+    document = _followed(read_document(raw).decided(), system.site.workspace_id)
     known = stored_already(Decision.objects.filter(pk=decision_id), system_id=system.pk)
     if known is not None:
         return _repeated(known, document)

@@ -27,6 +27,7 @@ STANDARD = {
     "argparse",
     "bisect",
     "collections",
+    "copy",
     "dataclasses",
     "datetime",
     "enum",

@@ -155,10 +155,35 @@ def test_every_kind_is_kept_exported_and_decided_alike_on_the_command_line(
     path.write_bytes(exported.content)
     assert main(["decide", str(path)]) == 0
     told = json.loads(capsys.readouterr().out)
-    shown = world["viewer"].send("POST", "/api/decide", {"document": exported.json()}).json()
+    asked = {"document": exported.json(), "sure": True}
+    shown = world["viewer"].send("POST", "/api/decide", asked).json()
     assert shown["decision"] == told
     assert kept.json()["verdict"] == told["verdict"]
     assert kept.json()["figures"] == {answer["id"]: answer["value"] for answer in told["results"]}
+
+
+def test_usual_values_are_marked_until_they_are_read_or_decided_on(world: World) -> None:
+    """Through the interface: begun with usual values, kept, one plate confirmed, kept again."""
+    new, technician = f"/api/sites/{world.site.pk}/systems/{uuid.uuid4()}", world["technician"]
+    begun = technician.send("PUT", new, {"name": "Begun", "kind": "well_bladder"}).json()
+    address, document = f"/api/systems/{begun['id']}", begun["document"]
+    assert document["system"]["assumed"]["settings.cut_in_gauge_pa"] is True
+    judged = technician.send("POST", "/api/decide", {"document": document}).json()["decision"]
+    assert judged["verdict"] == "cannot_tell"
+    assert {"settings.cut_in_gauge_pa", "system.pump.flow_m3_s"} <= {
+        each["path"] for each in judged["usual"]
+    }
+    decision = f"{address}/decisions/{uuid.uuid4()}"
+    for _ in range(2):  # the same again changes nothing
+        kept = technician.send("PUT", decision, {"version": 1, "document": document})
+        assert kept.status_code == 200, kept.content
+    stored = world["viewer"].get(address).json()
+    assert "settings.cut_in_gauge_pa" not in stored["document"]["system"]["assumed"]
+    assert "system.pump.flow_m3_s" in stored["document"]["system"]["assumed"]
+    stored["document"]["system"]["assumed"] = {}
+    body = {"version": stored["version"], "document": stored["document"]}
+    assert technician.send("PUT", address, body).status_code == 200
+    assert world["viewer"].get(address).json()["document"]["system"]["assumed"] == {}
 
 
 def test_a_system_s_practice_of_its_own_stays_when_the_workspace_changes_its_mind(

@@ -183,7 +183,8 @@ def test_the_exported_file_is_what_the_command_line_reads(
     path.write_bytes(exported.content)
     assert main(["decide", str(path)]) == 0
     told = json.loads(capsys.readouterr().out)
-    shown = world["viewer"].send("POST", "/api/decide", {"document": exported.json()}).json()
+    asked = {"document": exported.json(), "sure": True}
+    shown = world["viewer"].send("POST", "/api/decide", asked).json()
     assert shown["decision"] == told
 
 

@@ -3,8 +3,10 @@ what each way would set."""
 
 from dataclasses import dataclass
 
+from zerodip.decide.certainty import Certainty, certainty_of
 from zerodip.kinds.charts import Ribbon
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of, usual_values
 from zerodip.kinds.limits import Limit, limits_of
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import figures_for, kind_of
@@ -12,7 +14,8 @@ from zerodip.kinds.results import Result, results_of
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.window import Window
 from zerodip.practice.matters import WayView
-from zerodip.rules.engine import WordedFinding, run, worded, worst_verdict
+from zerodip.rules.engine import WordedFinding, worded, worst_verdict
+from zerodip.text.figure import Reading
 from zerodip.text.writer import Writer
 from zerodip.units import unit_for
 
@@ -22,7 +25,9 @@ __all__ = ["Decision", "decide", "decision"]
 @dataclass(frozen=True, kw_only=True)
 class Decision:
     """The results, the findings (worst first), the limits, the ways of pre-charging, and the
-    picture of this kind of system; the usual cautions; `verdict` is the worst finding's."""
+    picture of this kind of system; the usual cautions; `verdict` is the worst finding's. `usual`
+    is everything for which a usual value stands; `certainty` how sure the results are, where that
+    was asked for."""
 
     verdict: str
     results: tuple[Result, ...]
@@ -31,10 +36,16 @@ class Decision:
     ways: tuple[WayView, ...]
     chart: Ribbon | Window
     cautions: tuple[str, ...]
+    usual: tuple[Reading, ...]
+    certainty: Certainty | None
 
 
 def decide(
-    system: System, settings: Settings, practice: Practice | None = None, units: str = "us"
+    system: System,
+    settings: Settings,
+    practice: Practice | None = None,
+    units: str = "us",
+    sure: bool = False,
 ) -> Decision:
     """What `settings` do on `system`. Figures are SI, texts in `units` ("us", "metric", "kpa").
     Valid wherever the dataclasses are; a missing reading gives None and "cannot tell", never a
@@ -45,6 +56,7 @@ def decide(
         settings: What the technician sets.
         practice: The practice followed; the usual if None.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        sure: Whether to tell how sure the results are, which takes several times as long.
 
     Returns:
         What they do: figures in SI, texts in `units`.
@@ -53,15 +65,16 @@ def decide(
         UnknownUnit: For a unit system that is not known.
         InvalidInput: For settings that lack what this kind needs.
     """
-    return decision(figures_for(system, settings, practice), units)
+    return decision(figures_for(system, settings, practice), units, sure)
 
 
-def decision(figures: Figures, units: str) -> Decision:
+def decision(figures: Figures, units: str, sure: bool = False) -> Decision:
     """`decide` on figures at hand.
 
     Args:
         figures: The system's figures under its settings.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        sure: Whether to tell how sure the results are, which takes several times as long.
 
     Returns:
         What they do: figures in SI, texts in `units`.
@@ -71,7 +84,7 @@ def decision(figures: Figures, units: str) -> Decision:
     """
     unit_for("pressure", units)
     kind, write = kind_of(figures), Writer(figures, units)
-    findings = run(kind.rules, figures)
+    findings = findings_of(figures)
     limits = limits_of(kind.limits, figures, write)
     return Decision(
         verdict=worst_verdict(findings).value,
@@ -81,4 +94,6 @@ def decision(figures: Figures, units: str) -> Decision:
         ways=kind.ways(figures, write),
         chart=kind.chart(figures, limits, write),
         cautions=kind.cautions,
+        usual=usual_values(figures),
+        certainty=certainty_of(figures, units) if sure else None,
     )

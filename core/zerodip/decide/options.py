@@ -1,18 +1,22 @@
 """One way to set a system, with what it gives and what it breaks, to stand beside others in a
 table."""
 
+from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from math import isfinite
 
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.results import results_of
 from zerodip.kinds.settings import Practice, Settings
-from zerodip.rules.engine import Finding, Verdict, run, worst_verdict
+from zerodip.rules.engine import SEVERITY, Finding, Verdict, run, worst_verdict
 from zerodip.text.writer import Writer
 
-__all__ = ["Judged", "Option", "OptionFigure", "judged", "option_of"]
+__all__ = ["Judged", "Option", "OptionFigure", "broken", "judged", "option_of"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,8 +31,8 @@ class OptionFigure:
 @dataclass(frozen=True, kw_only=True)
 class Option:
     """One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew),
-    figures, the worst verdict, what is broken (in words), and what it costs against the way it
-    stands beside."""
+    figures, the worst verdict of what could be judged and `says` with it how much that is, what is
+    broken (in words), and what it costs against the way it stands beside."""
 
     id: str
     title: str
@@ -37,6 +41,7 @@ class Option:
     pre_charge_gauge_pa: float | None
     air_renewed: bool
     verdict: str
+    says: str
     stops: int
     cautions: int
     figures: tuple[OptionFigure, ...]
@@ -46,11 +51,17 @@ class Option:
 
 @dataclass(frozen=True)
 class Judged:
-    """Settings with their figures and findings, before anything is put into words."""
+    """Settings with their figures and findings, before anything is put into words. `findings` go by
+    the values that stand; `known` are the same with regard to which of those nobody read."""
 
     settings: Settings
     figures: Figures
     findings: tuple[Finding, ...]
+
+    @cached_property
+    def known(self) -> tuple[Finding, ...]:
+        """The findings, none surer than what was read."""
+        return findings_of(self.figures)
 
     def count(self, verdict: Verdict) -> int:
         """How many findings say `verdict`."""
@@ -59,13 +70,25 @@ class Judged:
     @property
     def broken(self) -> tuple[Finding, ...]:
         """Stops and cautions, worst first."""
-        return tuple(f for f in self.findings if f.verdict in (Verdict.STOP, Verdict.CAUTION))
+        return broken(self.findings)
 
     @property
     def run_s(self) -> float:
         """How long the pump runs; 0 where it never stops, or where a run is not what counts."""
         run_s = kind_of(self.figures).diagnosis.run_s(self.figures)
         return run_s if run_s is not None and isfinite(run_s) else 0.0
+
+
+def broken(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Stops and cautions, worst first.
+
+    Args:
+        findings: Findings, worst first.
+
+    Returns:
+        Those that are broken.
+    """
+    return tuple(f for f in findings if f.verdict in (Verdict.STOP, Verdict.CAUTION))
 
 
 def judged(system: System, settings: Settings, practice: Practice) -> Judged:
@@ -102,7 +125,8 @@ def option_of(way: Judged, id: str, title: str, units: str, cost: str = "") -> O
     Raises:
         UnknownUnit: For a unit system that is not known.
     """
-    kind, write = kind_of(way.figures), Writer(way.figures, units)
+    kind, write, known = kind_of(way.figures), Writer(way.figures, units), way.known
+    count = Counter(finding.verdict for finding in known)
     return Option(
         id=id,
         title=title,
@@ -110,14 +134,38 @@ def option_of(way: Judged, id: str, title: str, units: str, cost: str = "") -> O
         cut_out_gauge_pa=way.settings.cut_out_gauge_pa,
         pre_charge_gauge_pa=way.settings.pre_charge_gauge_pa,
         air_renewed=bool(way.settings.air_renewed),
-        verdict=worst_verdict(way.findings).value,
-        stops=way.count(Verdict.STOP),
-        cautions=way.count(Verdict.CAUTION),
+        verdict=_judged_verdict(known).value,
+        says=_says(count),
+        stops=count[Verdict.STOP],
+        cautions=count[Verdict.CAUTION],
         figures=tuple(
             OptionFigure(id=result.id, title=result.title, text=result.text)
             for result in results_of(kind.results, way.figures, write)
             if result.id in kind.proposing.shown
         ),
-        broken=tuple(write.fill(finding.rule.fails) for finding in way.broken),
+        broken=tuple(write.fill(finding.rule.fails) for finding in broken(known)),
         cost=cost,
     )
+
+
+def _judged_verdict(findings: tuple[Finding, ...]) -> Verdict:
+    """The worst of what could be judged; open where nothing could, or where usual values decide."""
+    told = [f for f in findings if f.usual or f.verdict is not Verdict.CANNOT_TELL]
+    kept = any(f.verdict is Verdict.PASS for f in findings)
+    return worst_verdict(told) if kept else min(worst_verdict(told), Verdict.CANNOT_TELL, key=_at)
+
+
+def _at(verdict: Verdict) -> int:
+    return SEVERITY[verdict]
+
+
+def _says(count: Mapping[Verdict, int]) -> str:
+    """How many there are of each, worst first: "1 stop, 12 kept; 10 not read"."""
+    stops, cautions = count[Verdict.STOP], count[Verdict.CAUTION]
+    said = [
+        f"{stops} stop{'s' * (stops > 1)}" if stops else "",
+        f"{cautions} caution{'s' * (cautions > 1)}" if cautions else "",
+        f"{count[Verdict.PASS]} kept",
+    ]
+    unread = count[Verdict.CANNOT_TELL]
+    return ", ".join(part for part in said if part) + (f"; {unread} not read" if unread else "")

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from zerodip.decide.options import Judged, Option, judged, option_of
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import Unread, unread_of, usual_values
 from zerodip.kinds.key_presses import nearest
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import kind_of
@@ -23,13 +24,17 @@ _NOTHING_AGAINST = (0, False, 0)
 
 @dataclass(frozen=True, kw_only=True)
 class Proposal:
-    """The settings proposed beside those of now, why these, the next best ways, and the usual
-    switch settings."""
+    """The settings proposed beside those of now, why these, what is not read (most decisive first),
+    the next best ways, and the usual switch settings. `usual_values` tells that it rests on values
+    that nobody read."""
 
     proposed: Option
     now: Option
     same: bool
+    headline: str
     why: tuple[str, ...]
+    unread: tuple[Unread, ...]
+    usual_values: bool
     alternatives: tuple[Option, ...]
     usual: tuple[Option, ...]
 
@@ -100,14 +105,19 @@ class _Choice:
         self.floor_pa = self.kind.proposing.floor_pa(now.figures)
         self.ranked = self._ranked()
         self.best = self.ranked[0]
+        self.same = self.best.settings == self.now.settings
+        self.assumed = bool(usual_values(now.figures))
 
     def proposal(self) -> Proposal:
         units = self.units
         return Proposal(
             proposed=option_of(self.best, "proposed", "Proposed", units),
             now=option_of(self.now, "now", "As set now", units, self._cost(self.now)),
-            same=self.best.settings == self.now.settings,
+            same=self.same,
+            headline=self._headline(),
             why=tuple(self._why()),
+            unread=unread_of(self.best.known),
+            usual_values=self.assumed,
             alternatives=tuple(
                 option_of(way, f"way-{at}", _title(way.settings, units), units, self._cost(way))
                 for at, way in enumerate(self._apart(), 1)
@@ -198,16 +208,26 @@ class _Choice:
         write = Writer(figures, self.units)
         floor = text(self.floor_pa, "pressure", self.units)
         said = [
+            self._on_usual(),
             self._air_alone(),
             write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
             self._aired(),
             self._limits(write),
-            self._unread(),
             write.fill(proposing.why(figures)) or self._runs(),
         ]
         yield from (line for line in said if line)
-        if self.best.settings == self.now.settings:
+        if self.same and not self.assumed:
             yield "It is what is set now: nothing to gain by turning."
+
+    def _headline(self) -> str:
+        """Nothing is left as it is on usual values."""
+        if self.assumed:
+            return "By usual values, not read yet"
+        return "Leave it as it is" if self.same else "Set"
+
+    def _on_usual(self) -> str:
+        titles = dict.fromkeys(each.title for each in usual_values(self.now.figures))
+        return f"It rests on usual values. Read first: {'; '.join(titles)}." if titles else ""
 
     def _air_alone(self) -> str:
         """That the switch stays as it is and only the air is put right."""
@@ -246,13 +266,9 @@ class _Choice:
             return f"No setting alone keeps every limit. What is left: {names}.{plant}"
         if cautions:
             return f"No limit is passed. Cautions that no setting tried removes: {names}.{plant}"
+        if any(each.verdict is Verdict.CANNOT_TELL for each in self.best.known):
+            return f"Nothing that could be judged speaks against it.{plant}"
         return f"No limit is passed{'.' if other else ' and nothing calls for caution.'}{plant}"
-
-    def _unread(self) -> str:
-        """A limit that could not be judged is said, never passed over."""
-        unread = [reading.title for finding in self.best.findings for reading in finding.missing]
-        listed = "; ".join(dict.fromkeys(unread))
-        return f"Limits not judged, for want of a reading: {listed}." if unread else ""
 
     def _usual(self, low_psi: int, high_psi: int) -> Option:
         """A usual switch setting with the pre-charge of the practice."""

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import usual_values
 from zerodip.kinds.protocol import Simulating
 from zerodip.kinds.registry import kind_of
 from zerodip.physics.simulation import Draw, Store, Trail, simulate, trail
@@ -60,7 +61,8 @@ def simulate_draw(figures: Figures, draw_m3_s: float | None = None) -> Simulatio
         draw_m3_s=draw,
         worst_draw_m3_s=worst,
         most_draw_m3_s=most,
-        caption=_caption(line, store, kind),
+        caption=_caption(line, store, kind)
+        + (", by usual values" if usual_values(figures) else ""),
         trail=line,
     )
 

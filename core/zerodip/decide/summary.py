@@ -3,11 +3,12 @@
 from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of
 from zerodip.kinds.limits import lowest_limit
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.settings import Practice, Settings
-from zerodip.rules.engine import Finding, Verdict, run, worst_verdict
+from zerodip.rules.engine import Finding, Verdict, worst_verdict
 from zerodip.text.writer import Writer
 from zerodip.units import SYSTEMS
 
@@ -50,7 +51,7 @@ def summarize(
     """
     figures = figures_for(system, settings, practice)
     kind = kind_of(figures)
-    findings = run(kind.rules, figures)
+    findings = findings_of(figures)
     return SystemSummary(
         kind=system.kind,
         verdict=worst_verdict(findings).value,

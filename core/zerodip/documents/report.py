@@ -13,6 +13,7 @@ from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.results import results_of
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.window import Window
+from zerodip.rules.engine import Verdict
 from zerodip.switch.classes import CLASSES
 from zerodip.switch.learned import Learned
 from zerodip.switch.words import turn_words
@@ -43,8 +44,9 @@ class BeforeAfter:
 @dataclass(frozen=True, kw_only=True)
 class Report:
     """A visit in words. `points` as found and as left; `figures` worked out from them,
-    `measured_run` the median by stopwatch; `turns` one line a try; `advice` says first whether
-    anything must not stay so; the picture as in Decide, with the points as left."""
+    `measured_run` the median by stopwatch; `turns` one line a try; `usual` what was not read and
+    stands at a usual value, `unjudged` how many rules cannot tell; the picture as in Decide, with
+    the points as left."""
 
     points: tuple[BeforeAfter, ...]
     figures: tuple[BeforeAfter, ...]
@@ -56,6 +58,8 @@ class Report:
     remarks: tuple[str, ...]
     corrections: tuple[Correction, ...]
     cautions: tuple[str, ...]
+    usual: tuple[str, ...]
+    unjudged: int
     signed: str
     label: SwitchLabel
     chart: Ribbon | Window
@@ -99,6 +103,8 @@ def report(
         remarks=tuple(remark.text for remark in log.all(REMARK)),
         corrections=corrections_view(records, closed_at, units).corrections if closed_at else (),
         cautions=decided.cautions,
+        usual=tuple(dict.fromkeys(each.title for each in decided.usual)),
+        unjudged=sum(1 for each in decided.findings if each.verdict == Verdict.CANNOT_TELL.value),
         signed=handover.signed,
         label=label_of(left, units),
         chart=decided.chart,

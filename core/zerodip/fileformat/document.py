@@ -9,7 +9,7 @@ Everything is SI with unit-bearing names. `entered` keeps what a person typed, s
 import json
 import math
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -61,6 +61,11 @@ class Document:
         what this kind needs."""
         return figures_for(self.system, self.settings, self.practice)
 
+    def decided(self) -> "Document":
+        """The same with its settings decided on: none of them is a usual value any more."""
+        kept = tuple(at for at in self.system.assumed if not at.startswith("settings."))
+        return replace(self, system=replace(self.system, assumed=kept))
+
     def as_json(self) -> dict[str, Any]:
         """Plain JSON values, every field written out; `read_document` reads them back to an equal
         document."""
@@ -81,6 +86,8 @@ def plain(part: Checked) -> dict[str, Any]:
         child = getattr(part, name)
         if spec.kind == "part" and child is not None:
             values[name] = plain(child)
+        elif spec.kind == "marks":
+            values[name] = dict.fromkeys(child, True)
     return {**({part.tag[0]: part.tag[1]} if part.tag else {}), **values}
 
 
@@ -100,7 +107,7 @@ def read_document(raw: Any) -> Document:
         faults += found
     if built["system"] and built["settings"]:
         faults += kind_of(built["system"]).settings_faults(built["system"], built["settings"])
-    faults += _entered_faults(raw)
+    faults += _entered_faults(raw) + _assumed_faults(raw, built["system"])
     if faults:
         raise InvalidInput(faults)
     return Document(**built, entered=dict(raw.get("entered") or {}))
@@ -158,8 +165,8 @@ def _typed_faults(raw: Mapping[str, Any], path: str, typed: Any) -> list[Fault]:
     if not _is_typed(typed):
         says = "must be an object of “text” and “unit”."
         return [Fault(path=where, code="not_text", title="As typed", says=says)]
-    value, dimension = value_at(raw, path), _dimension_at(raw, path.split("."))
-    if dimension is None or not measures(typed["unit"], dimension):
+    value, spec = value_at(raw, path), _spec_at(raw, path)
+    if not spec or spec.kind != "quantity" or not measures(typed["unit"], spec.dimension):
         says = f"has no quantity in “{typed['unit'][:20]}” at this place."
         return [Fault(path=where, code="unknown_unit", title="As typed", says=says)]
     if isinstance(value, int | float) and not _agrees(typed, float(value)):
@@ -205,11 +212,12 @@ def value_at(raw: Any, path: str) -> Any:
     return raw
 
 
-def _dimension_at(raw: Mapping[str, Any], steps: list[str]) -> str | None:
-    """The dimension of the field at a path, in the variants that the file has; None where there is
-    no quantity."""
-    spec, value = ROOTS.get(steps[0]), raw.get(steps[0])
-    for step in steps[1:]:
+def _spec_at(raw: Mapping[str, Any], path: str) -> Spec | None:
+    """The specification of the field at a dotted path, in the variants that the file has; None
+    where there is no field."""
+    root, *steps = path.split(".")
+    spec, value = ROOTS.get(root), raw.get(root)
+    for step in steps:
         if step.isdigit():
             value = value_at(value, step)
             continue
@@ -217,4 +225,17 @@ def _dimension_at(raw: Mapping[str, Any], steps: list[str]) -> str | None:
         if cls is None or step not in specs(cls):
             return None
         spec, value = specs(cls)[step], value_at(value, step)
-    return spec.dimension if spec and spec.kind == "quantity" else None
+    return spec
+
+
+def _assumed_faults(raw: Mapping[str, Any], system: System | None) -> list[Fault]:
+    return [
+        Fault(
+            path=f"system.assumed.{path[:80]}",
+            code="unknown_field",
+            title="Usual value",
+            says="names no field of this file.",
+        )
+        for path in (system.assumed if system else ())
+        if _spec_at(raw, path) is None
+    ]

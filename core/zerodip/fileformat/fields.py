@@ -2,8 +2,8 @@
 
 From these specifications come the reading of a file with every fault named, the checks of a
 dataclass built in Python, the JSON Schema and the tables an interface needs. A class that derives
-from `Checked` declares its fields with `quantity`, `choice`, `flag`, `words`, `part` and `parts`,
-and checks between fields in `cross`.
+from `Checked` declares its fields with `quantity`, `choice`, `flag`, `words`, `marks`, `part` and
+`parts`, and checks between fields in `cross`.
 """
 
 import dataclasses
@@ -21,12 +21,14 @@ __all__ = [
     "choice",
     "classes_of",
     "flag",
+    "marks",
     "part",
     "parts",
     "quantity",
     "read",
     "read_part",
     "specs",
+    "title_at",
     "variants",
     "words",
 ]
@@ -34,7 +36,7 @@ __all__ = [
 
 @dataclass(frozen=True, kw_only=True)
 class Spec:
-    """One field's specification. `kind` is quantity, choice, flag, words, part or parts. An
+    """One field's specification. `kind` is quantity, choice, flag, words, marks, part or parts. An
     optional field may be left out of a file, or null: it then has its default. Only a nullable one,
     whose default is None, is None in Python."""
 
@@ -81,6 +83,12 @@ def flag(title: str) -> Any:
 def words(title: str, most: int, default: Any = "") -> Any:
     """A text of at most `most` characters, without control characters."""
     return _declared(Spec(kind="words", title=title, most=most), default)
+
+
+def marks(title: str, most: int) -> Any:
+    """At most `most` paths that are marked; in a file an object of paths, each true, so that two
+    people may each take one away."""
+    return _declared(Spec(kind="marks", title=title, most=most), ())
 
 
 def part(
@@ -225,7 +233,16 @@ def _words_faults(spec: Spec, value: Any, path: str) -> list[Fault]:
     return []
 
 
+def _marks_faults(spec: Spec, value: Any, path: str) -> list[Fault]:
+    most = spec.most or 0
+    if len(value) > most or not all(isinstance(at, str) and len(at) <= 120 for at in value):
+        says = f"must be an object of at most {most:.0f} paths, each true."
+        return [_fault(spec, path, "not_an_object", says)]
+    return []
+
+
 _CHECKS = {
+    "marks": _marks_faults,
     "quantity": _quantity_faults,
     "choice": _choice_faults,
     "flag": _flag_faults,
@@ -255,6 +272,19 @@ def _out_of_range(spec: Spec, path: str, code: str, value: float) -> Fault:
         most=spec.most,
         dimension=spec.dimension,
     )
+
+
+def title_at(part: Checked, steps: Sequence[str]) -> str:
+    """The title of the field that steps lead to from a checked object; the last that has one where
+    they lead out of it."""
+    value: Any = part
+    title = ""
+    for step in steps:
+        if step.isdigit() and isinstance(value, tuple):
+            value = value[int(step)] if int(step) < len(value) else None
+        elif isinstance(value, Checked) and step in specs(type(value)):
+            title, value = specs(type(value))[step].title, getattr(value, step)
+    return title
 
 
 C = TypeVar("C", bound=Checked)
@@ -311,8 +341,18 @@ def _read_field(
         return read_part(spec, value, path)
     if spec.kind == "parts":
         return _read_parts(spec, value, path)
+    if spec.kind == "marks":
+        return _read_marks(spec, value, path)
     faults = check(spec, value, path)
     return (None, faults) if faults else (float(value) if spec.kind == "quantity" else value, [])
+
+
+def _read_marks(spec: Spec, value: Any, path: str) -> tuple[Any, list[Fault]]:
+    if not isinstance(value, Mapping) or any(mark is not True for mark in value.values()):
+        return None, [_fault(spec, path, "not_an_object", "must be an object of paths, each true.")]
+    marked = tuple(sorted(value))
+    faults = check(spec, marked, path)
+    return (None, faults) if faults else (marked, [])
 
 
 def read_part(spec: Spec, value: Any, path: str) -> tuple[Any, list[Fault]]:

@@ -74,6 +74,11 @@ def _property(spec: Spec, definitions: dict[str, Any]) -> dict[str, Any]:
         "choice": lambda: {"enum": list(spec.options)},
         "flag": lambda: {"type": "boolean"},
         "words": lambda: {"type": "string", "maxLength": spec.most},
+        "marks": lambda: {
+            "type": "object",
+            "maxProperties": spec.most,
+            "additionalProperties": {"const": True},
+        },
         "part": lambda: _one_of(spec, definitions),
         "parts": lambda: {
             "type": "array",

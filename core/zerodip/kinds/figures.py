@@ -1,6 +1,8 @@
 """The figures that every kind of system has."""
 
+from collections.abc import Mapping
 from functools import cached_property
+from typing import Any, Self
 
 from zerodip.kinds.parts import System
 from zerodip.kinds.settings import Practice, Settings
@@ -49,9 +51,22 @@ class Figures:
     changes once computed. A figure is None where a reading that it needs is missing. Names end in
     their unit; `_pa` is gauge unless `abs` says otherwise."""
 
+    system: System
+
     def __init__(self, system: System, settings: Settings, practice: Practice) -> None:
+        self.system = system
         self.settings, self.practice, self.kind = settings, practice, system.kind
-        self.switch, self.site = system.switch, system.site
+        self.switch, self.site, self.is_assumed = system.switch, system.site, system.is_assumed
+        self._elsewhere: dict[str, Any] = {}
+
+    def varied(self, elsewhere: Mapping[Figure[Any], Any], system: System | None = None) -> Self:
+        """The same figures with some put elsewhere, or of another system, and all that follow
+        worked out anew."""
+        other = type(self)(system or self.system, self.settings, self.practice)
+        named = {figure.name: value for figure, value in elsewhere.items()}
+        other._elsewhere = {**self._elsewhere, **named}
+        other.__dict__.update(other._elsewhere)
+        return other
 
     differential_tolerance_pa = constant(3 * PSI, "pressure")
     usual_differential_pa = constant(20 * PSI, "pressure")

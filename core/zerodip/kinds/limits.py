@@ -107,14 +107,23 @@ def _limit(spec: LimitSpec, at: float, allowed: float, write: Writer) -> Limit:
     )
 
 
-def _allowed(specs: Iterable[LimitSpec], figures: Figures, hurts: bool) -> list[float]:
-    chosen = (
+def _bound(specs: Iterable[LimitSpec], figures: Figures, hurts: bool) -> list[LimitSpec]:
+    """The limits that cut-out stays under. Where it `hurts`, those that must not be passed even for
+    a moment; of a system on which no part has such a limit, all."""
+    listed = [
         spec
         for spec in specs
-        if spec.bounds == "cut_out" and not spec.lowest and (spec.hurts or not hurts)
-    )
-    values = (getattr(figures, spec.allowed.name) for spec in chosen)
-    return [value for value in values if value is not None]
+        if spec.bounds == "cut_out" and not spec.lowest and spec.there(figures)
+    ]
+    hurting = [spec for spec in listed if spec.hurts]
+    return hurting if hurts and hurting else listed
+
+
+def _is_read(spec: LimitSpec, figures: Figures) -> bool:
+    """Whether the limit is known and no usual value."""
+    reading = spec.at.reading
+    known = getattr(figures, spec.at.name) is not None
+    return known and not (reading and figures.is_assumed(reading.path))
 
 
 def lowest_limit(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
@@ -128,12 +137,17 @@ def lowest_limit(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
     Returns:
         Gauge pressure, Pa; None where no limit is known.
     """
-    return min(_allowed(specs, figures, hurts=False), default=None)
+    return _lowest(_bound(specs, figures, hurts=False), figures)
+
+
+def _lowest(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
+    values = (getattr(figures, spec.allowed.name) for spec in specs)
+    return min((value for value in values if value is not None), default=None)
 
 
 def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
-    """What cut-out may not pass even for a moment, by the limits that are known (Pa gauge); None
-    where none is: then nothing may be raised. Of a system on which no part has such a limit, the
+    """What cut-out may not pass even for a moment, by the limits that were read (Pa gauge); None
+    where none was: then nothing may be raised. Of a system on which no part has such a limit, the
     lowest of the others.
 
     Args:
@@ -141,17 +155,14 @@ def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | 
         figures: The system's figures under its settings.
 
     Returns:
-        Gauge pressure, Pa; None where no limit is known.
+        Gauge pressure, Pa; None where no limit was read.
     """
-    listed = tuple(specs)
-    if not any(spec.hurts and spec.there(figures) for spec in listed):
-        return lowest_limit(listed, figures)
-    return min(_allowed(listed, figures, hurts=True), default=None)
+    bound = _bound(specs, figures, hurts=True)
+    return _lowest((spec for spec in bound if _is_read(spec, figures)), figures)
 
 
 def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Reading, ...]:
-    """Where the limits that must not be passed even for a moment are read, as far as they are not
-    known.
+    """Where the limits that must not be passed even for a moment are read, as far as they were not.
 
     Args:
         specs: The kind's list.
@@ -162,11 +173,8 @@ def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Readin
     """
     return tuple(
         spec.at.reading
-        for spec in specs
-        if spec.hurts
-        and spec.at.reading
-        and spec.there(figures)
-        and getattr(figures, spec.at.name) is None
+        for spec in _bound(specs, figures, hurts=True)
+        if spec.at.reading and not _is_read(spec, figures)
     )
 
 

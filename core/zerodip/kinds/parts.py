@@ -6,7 +6,7 @@ from itertools import pairwise
 from typing import Any
 
 from zerodip.errors import Fault
-from zerodip.fileformat.fields import Checked, choice, flag, part, quantity, words
+from zerodip.fileformat.fields import Checked, choice, flag, marks, part, quantity, words
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
 from zerodip.units import PSI
 
@@ -107,9 +107,18 @@ class Relief(Checked):
 @dataclass(frozen=True, kw_only=True)
 class System(Checked):
     """Everything read off one system. Each kind adds its own parts (`zerodip.kinds`); these, all of
-    them have."""
+    them have. `assumed` are the paths of the file at which a usual value stands that nobody has
+    read or set."""
 
     kind: str = words("Kind of system", 40)
     name: str = words("Name", 80)
+    assumed: tuple[str, ...] = marks("Usual values, not read", 60)
     site: SiteConditions = part("Site", SiteConditions, default=SiteConditions())
     switch: Switch = part("Switch", Switch, default=Switch())
+
+    def is_assumed(self, path: str) -> bool:
+        """Whether a usual value stands at a path of the file, above or below it."""
+        return any(
+            path == at or path.startswith(f"{at}.") or at.startswith(f"{path}.")
+            for at in self.assumed
+        )

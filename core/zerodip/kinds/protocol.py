@@ -11,8 +11,9 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar
 
 from zerodip.errors import Fault
-from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.charts import GripName, Ribbon
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.inputs import Input
 from zerodip.kinds.limits import Limit, LimitSpec
 from zerodip.kinds.parts import System
 from zerodip.kinds.results import ResultSpec
@@ -30,12 +31,14 @@ from zerodip.kinds.window import Window
 from zerodip.physics.simulation import Store
 from zerodip.practice.matters import Matter, WayView
 from zerodip.rules.engine import Rule
+from zerodip.text.figure import Figure
 from zerodip.text.writer import Writer
 from zerodip.visit.log import Log
 
 __all__ = [
     "Chart",
     "Diagnosis",
+    "Edge",
     "History",
     "Kind",
     "Label",
@@ -170,11 +173,24 @@ class Label(Generic[F]):
 
 
 @dataclass(frozen=True, kw_only=True)
+class Edge:
+    """The figures of one line of the ribbon, so that its edge can be drawn as sure as it is: gauge
+    pressure, what is held, and pump time (None where that is 0 by itself)."""
+
+    point: GripName
+    gauge: Figure[Any]
+    held: Figure[Any]
+    run: Figure[Any] | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
 class Kind(Generic[S, F]):
     """One kind of system. `template` are the usual system and settings to begin with; `report` the
     results that a customer can follow; `settings_faults` the faults of settings that are right by
     themselves but not for this system; `with_found` puts figures found on a visit into it, by
-    field; `stiff_switch` that a turn of its switch goes as far as a compressor's."""
+    field; `stiff_switch` that a turn of its switch goes as far as a compressor's; `unread` fields
+    whose usual values are no part of the template; `inputs` what is only known within something,
+    `edges` the lines of its ribbon that this blurs."""
 
     id: str
     title: str
@@ -190,6 +206,9 @@ class Kind(Generic[S, F]):
     visit: VisitParts[F]
     proposing: Proposing[F]
     stiff_switch: bool = False
+    unread: tuple[str, ...] = ()
+    inputs: tuple[Input[F], ...] = ()
+    edges: tuple[Edge, ...] = ()
     sizing: Sizing[S, F] | None = None
     simulating: Simulating[F] | None = None
     diagnosis: Diagnosis[F] = field(default_factory=Diagnosis)

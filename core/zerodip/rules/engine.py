@@ -6,7 +6,7 @@ the unit system asked for.
 """
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any, Generic, TypeVar
 
@@ -20,8 +20,10 @@ __all__ = [
     "Rule",
     "Verdict",
     "WordedFinding",
+    "by_weight",
     "exceeds",
     "judge",
+    "on_usual",
     "run",
     "slack",
     "worded",
@@ -106,11 +108,13 @@ class Rule(Generic[F]):
 
 @dataclass(frozen=True)
 class Finding:
-    """What a rule says of one system."""
+    """What a rule says of one system. `usual` are the readings for which a usual value stands that
+    decides the verdict: it would be another if they turned out differently."""
 
     rule: Rule[Any]
     verdict: Verdict
     missing: tuple[Reading, ...] = ()
+    usual: tuple[Reading, ...] = ()
 
 
 @dataclass(slots=True, kw_only=True)
@@ -126,13 +130,28 @@ class WordedFinding:
     formula: str
     source: str
     missing: tuple[Reading, ...]
+    usual: tuple[Reading, ...]
 
 
 def run(rules: Iterable[Rule[F]], figures: F) -> tuple[Finding, ...]:
     """Runs the rules of a kind on one system; findings with the worst first, rule order kept
     within."""
-    findings = [judge(rule, figures) for rule in rules]
+    return by_weight(judge(rule, figures) for rule in rules)
+
+
+def by_weight(findings: Iterable[Finding]) -> tuple[Finding, ...]:
+    """The findings with the worst first, their order kept within."""
     return tuple(sorted(findings, key=lambda finding: SEVERITY[finding.verdict]))
+
+
+def on_usual(finding: Finding, usual: tuple[Reading, ...]) -> Finding:
+    """A finding whose verdict hangs on usual values that nobody read: not a pass but open, and no
+    stop but a caution."""
+    if finding.verdict is Verdict.PASS:
+        return replace(finding, verdict=Verdict.CANNOT_TELL, missing=usual, usual=usual)
+    if finding.verdict is Verdict.STOP:
+        return replace(finding, verdict=Verdict.CAUTION, usual=usual)
+    return replace(finding, usual=usual)
 
 
 def judge(rule: Rule[F], figures: F) -> Finding:
@@ -203,21 +222,33 @@ def worded(finding: Finding, write: Writer) -> WordedFinding:
         formula=write.fill(rule.formula) if told else "",
         source=rule.source.line,
         missing=finding.missing,
+        usual=finding.usual,
     )
 
 
 def _advice(finding: Finding, write: Writer) -> str:
     if finding.verdict is Verdict.CANNOT_TELL:
-        read = " and ".join(reading.title for reading in finding.missing)
-        return (
-            f"Cannot tell. Read {read}."
-            if read
-            else write.fill(f"Cannot tell. {finding.rule.untold}")
-        )
+        return _open(finding, write)
     if finding.verdict is Verdict.NOT_APPLICABLE:
         return finding.rule.not_applicable
     if finding.verdict is Verdict.PASS:
         return ""
     rule = finding.rule
     other = rule.advise(write.figures) if rule.advise else ""
-    return write.fill(other or rule.advice)
+    advice = write.fill(other or rule.advice)
+    usual = _titles(finding.usual)
+    return f"{advice} A usual value decides this: read {usual} first." if usual else advice
+
+
+def _open(finding: Finding, write: Writer) -> str:
+    """What would tell."""
+    read = _titles(finding.missing)
+    if finding.usual:
+        return f"Kept with the usual values, not by what was read. Read {read}."
+    if read:
+        return f"Cannot tell. Read {read}."
+    return write.fill(f"Cannot tell. {finding.rule.untold}")
+
+
+def _titles(readings: Iterable[Reading]) -> str:
+    return " and ".join(reading.title for reading in readings)

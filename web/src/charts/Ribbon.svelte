@@ -54,6 +54,14 @@
     settled: ribbon.settled ? heights(ribbon.settled, scales, frame) : undefined,
     ghost: ribbon.ghost.map((level) => heights(level, scales, frame)),
   })
+  /** How far the lines may lie from where they are drawn; not while they move. */
+  const edges = $derived(
+    (board.certainty?.edges ?? []).map(({ point, upper, lower }) => ({
+      point,
+      d: area(heights(upper, scales, frame), heights(lower, scales, frame), frame),
+    })),
+  )
+  const sureRun = $derived(board.certainty?.results.find((each) => each.result === 'run')?.text)
   const dips = $derived(ribbon.dips ?? false)
   const gripsY = $derived(GRIPS.map(gripHeight))
   const pillsY = $derived(spread(gripsY, narrow ? 48 : 40, frame.top, frame.bottom))
@@ -98,6 +106,7 @@
   <svg {width} height={tall} class="block overflow-visible" data-testid="ribbon">
     <defs>
       <Hatch id="dip-hatch" />
+      <filter id="soft-edge"><feGaussianBlur stdDeviation="2.5" /></filter>
     </defs>
     <g class="text-[13px]" fill="var(--color-neutral)">
       <text x={frame.xs[0]} y="14" text-anchor="middle">Gauge, {units.pressure.symbol}</text>
@@ -123,6 +132,15 @@
     {:else if levels.pre_charge}
       <path d={area(levels.cut_in, levels.pre_charge, frame)} fill="var(--zd-sand)" />
     {/if}
+    {#each edges as edge (edge.point)}
+      <path
+        data-testid="soft-edge"
+        d={edge.d}
+        fill="var(--color-secondary)"
+        opacity="0.22"
+        filter="url(#soft-edge)"
+      />
+    {/each}
     {#each levels.ghost as ys, at (at)}
       <path
         data-testid="ghost"
@@ -254,7 +272,10 @@
         class={narrow ? 'text-base' : 'text-xl'}
         >{ribbon.cut_out.run_s == null
           ? 'never stops'
-          : text(ribbon.cut_out.run_s, 'duration', preferences.units)}</text
+          : text(ribbon.cut_out.run_s, 'duration', preferences.units)}{#if sureRun && !narrow}<tspan
+            class="text-sm"
+            dx="8">{sureRun}</tspan
+          >{/if}</text
       >
     </g>
 

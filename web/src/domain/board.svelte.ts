@@ -7,7 +7,16 @@ import {
   type Schemas,
   type SystemFile,
 } from '../api/client'
-import { enteredAt, shownAt, typedAt, valueAt, withoutEntered, withValue } from './file'
+import {
+  assumedUnder,
+  enteredAt,
+  shownAt,
+  typedAt,
+  valueAt,
+  withoutNotes,
+  withRead,
+  withValue,
+} from './file'
 import { same } from './merge'
 import { preferences } from './preferences.svelte'
 import { session } from '../api/session.svelte'
@@ -18,6 +27,8 @@ import { dropDraft, readDraft, writeDraft } from './draft'
 export type GripId = NonNullable<Schemas['Grip']['takes_along']>
 export const GRIPS: GripId[] = ['cut_out', 'cut_in', 'pre_charge']
 export type WorkspacePractice = Schemas['PracticeOut']
+/** A figure that has just been moved is given this long to rest before it is asked how sure it is, ms. */
+const REST = 200
 export const gripPath = (grip: GripId) => `settings.${grip}_gauge_pa`
 
 /** One system on the board: its file as edited, the server's judgement of it, and what is still to be kept. */
@@ -26,6 +37,8 @@ export class BoardState {
   system = $state.raw<Schemas['SystemOut'] | undefined>()
   file = $state.raw<SystemFile | undefined>()
   result = $state.raw<Schemas['DecideOut'] | undefined>()
+  /** How sure the results are: told once nothing moves any more. */
+  certainty = $state.raw<Schemas['Certainty'] | undefined>()
   faults = $state.raw<Fault[]>([])
   problem = $state.raw<Problem | undefined>()
   conflict = $state.raw<Problem | undefined>()
@@ -37,6 +50,7 @@ export class BoardState {
   restored = $state(false)
   #asking = false
   #again = false
+  #rest: ReturnType<typeof setTimeout> | undefined
   #decision = ''
 
   constructor(id: string) {
@@ -100,11 +114,24 @@ export class BoardState {
       await this.#askOnce()
     } while (this.#again)
     this.#asking = false
+    clearTimeout(this.#rest)
+    if (!this.certainty && !this.stale) this.#rest = setTimeout(() => void this.#askSure(), REST)
+  }
+
+  async #askSure() {
+    const [document, units] = [this.file, preferences.units]
+    if (!document) return
+    const params = { query: { units } }
+    const { data } = await this.#call(
+      api.POST('/api/decide', { body: { document, sure: true }, params }),
+    )
+    if (this.file === document && preferences.units === units)
+      this.certainty = data?.decision.certainty ?? undefined
   }
 
   async #askOnce() {
     if (!this.file) return
-    const body = { document: this.file, draw_m3_s: this.draw }
+    const body = { document: this.file, draw_m3_s: this.draw, sure: false }
     const { data, problem } = await this.#call(
       api.POST('/api/decide', { body, params: { query: { units: preferences.units } } }),
     )
@@ -115,6 +142,7 @@ export class BoardState {
   /** Puts a changed file on the board: kept on this device at once, then judged. */
   change(file: SystemFile) {
     this.file = file
+    this.certainty = undefined
     this.#decision = ''
     if (this.system) writeDraft(this.id, this.system.version, file, this.system.document)
     void this.ask()
@@ -124,7 +152,15 @@ export class BoardState {
     if (this.file) this.change(typedAt(this.file, path, text, dimension, preferences.units))
   }
   put(path: string, value: unknown) {
-    if (this.file) this.change(withValue(withoutEntered(this.file, path), path, value))
+    if (this.file) this.change(withValue(withoutNotes(this.file, path), path, value))
+  }
+  /** What stands at a path is as it is on the plate. */
+  confirm(path: string) {
+    if (this.file) this.change(withRead(this.file, path))
+  }
+  /** How many usual values stand at these paths and below. */
+  usualUnder(...paths: string[]): number {
+    return this.file ? paths.flatMap((path) => assumedUnder(this.file!, path)).length : 0
   }
   shown(path: string, dimension: Dimension): string {
     return this.file ? shownAt(this.file, path, dimension, preferences.units) : ''
@@ -163,14 +199,14 @@ export class BoardState {
     const other = along ? this.value(along) : undefined
     if (along && typeof before === 'number' && typeof other === 'number') {
       const moved = other + Number(valueAt(file, gripPath(grip))) - before
-      file = withValue(withoutEntered(file, along), along, moved)
+      file = withValue(withoutNotes(file, along), along, moved)
     }
     this.change(file)
   }
 
   /** Takes settings that were proposed. */
   take(option: Schemas['Option']) {
-    let file = withoutEntered(this.file!, 'settings')
+    let file = withoutNotes(this.file!, 'settings')
     const { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed } = option
     const settings = {
       cut_in_gauge_pa,
@@ -190,6 +226,7 @@ export class BoardState {
 
   async setUnits(units: System) {
     preferences.setUnits(units)
+    this.certainty = undefined
     this.held = ''
     void this.ask()
     if (this.system?.may_change) {
@@ -207,7 +244,9 @@ export class BoardState {
     if (!this.file || !this.system?.may_change || this.saving || !this.open) return
     this.saving = true
     this.#decision ||= uuid()
-    const sent = this.file
+    // What is kept is decided on, and no usual value any more.
+    const sent = withRead(this.file, 'settings')
+    this.file = sent
     const { data, problem } = await this.#call(
       api.PUT('/api/systems/{system_id}/decisions/{decision_id}', {
         params: {
@@ -271,6 +310,7 @@ export class BoardState {
   putBack() {
     if (!this.system) return
     this.file = this.system.document
+    this.certainty = undefined
     this.restored = false
     this.held = ''
     dropDraft(this.id)
@@ -280,6 +320,7 @@ export class BoardState {
   #take(system: Schemas['SystemOut']) {
     this.system = system
     this.file = system.document
+    this.certainty = undefined
   }
   #params() {
     return { path: { system_id: this.id } }

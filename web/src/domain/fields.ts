@@ -3,7 +3,7 @@ import type { Dimension } from './units'
 
 /** A field's title, kind, dimension and options, from the table that the core writes. */
 export interface Field {
-  kind: 'quantity' | 'choice' | 'flag' | 'words' | 'part' | 'parts'
+  kind: 'quantity' | 'choice' | 'flag' | 'marks' | 'words' | 'part' | 'parts'
   title: string
   dimension: Dimension
   options: readonly string[]

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { SystemFile } from '../api/client'
-import { shownAt, typedAt, valueAt, withoutEntered, withValue } from './file'
+import { assumedUnder, shownAt, typedAt, valueAt, withoutNotes, withRead, withValue } from './file'
 import { KIND_WORDS, plateOf, platesFor } from './plates'
 import { unitFor } from './units'
 
@@ -36,10 +36,26 @@ describe('a system file', () => {
     expect(valueAt(typedAt(odd, CUT_IN, ' ', 'pressure', 'us'), CUT_IN)).toBeNull()
   })
 
+  it('marks usual values until they are read, set or confirmed', () => {
+    const marks = {
+      [CUT_IN]: true,
+      'system.tanks.0.volume_m3': true,
+      'system.tanks.1.volume_m3': true,
+    }
+    const usual = withValue(file, 'system.assumed', marks)
+    expect(assumedUnder(usual, 'system.tanks')).toHaveLength(2)
+    expect(assumedUnder(typedAt(usual, CUT_IN, '41', 'pressure', 'us'), 'settings')).toEqual([])
+    expect(assumedUnder(withoutNotes(usual, 'system.tanks'), 'system')).toEqual([])
+    const confirmed = withRead(usual, 'system.tanks.0.volume_m3')
+    expect(assumedUnder(confirmed, 'system')).toEqual(['system.tanks.1.volume_m3'])
+    expect(valueAt(confirmed, 'system.tanks.0.volume_m3')).toBe(0.1)
+    expect(withRead(file, 'settings')).toBe(file)
+  })
+
   it('forgets what was typed below a part that is exchanged', () => {
     const typed = typedAt(file, 'system.tanks.0.volume_m3', '30', 'volume', 'us')
-    expect(withoutEntered(typed, 'system.tanks').entered).toEqual({})
-    expect(Object.keys(withoutEntered(typed, 'system.tank').entered ?? {})).toHaveLength(1)
+    expect(withoutNotes(typed, 'system.tanks').entered).toEqual({})
+    expect(Object.keys(withoutNotes(typed, 'system.tank').entered ?? {})).toHaveLength(1)
   })
 
   it('knows on which plate a fault is corrected', () => {

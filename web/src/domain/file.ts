@@ -53,12 +53,24 @@ const allEntered = (file: SystemFile): Record<string, Entered> => file.entered ?
 export const enteredAt = (file: SystemFile, path: string): Entered | undefined =>
   allEntered(file)[path]
 
-/** The file without what was typed at a path and below it: for parts that are exchanged or taken out as a whole. */
-export function withoutEntered(file: SystemFile, path: string): SystemFile {
-  const kept = Object.entries(allEntered(file)).filter(
-    ([at]) => at !== path && !at.startsWith(path + '.'),
-  )
-  return { ...file, entered: Object.fromEntries(kept) }
+const below = (path: string, at: string) => at === path || at.startsWith(path + '.')
+const marks = (file: SystemFile) => partAt(file, 'system.assumed')
+
+/** The paths at and below one at which a usual value stands that nobody read. */
+export const assumedUnder = (file: SystemFile, path: string): string[] =>
+  Object.keys(marks(file)).filter((at) => below(path, at))
+
+/** The file with what stands at a path and below it read or set, and no usual value any more. */
+export function withRead(file: SystemFile, path: string): SystemFile {
+  if (!assumedUnder(file, path).length) return file
+  const kept = Object.entries(marks(file)).filter(([at]) => !below(path, at))
+  return withValue(file, 'system.assumed', Object.fromEntries(kept))
+}
+
+/** The file without what was noted at a path and below it, as typed or as a usual value: for what is about to be changed. */
+export function withoutNotes(file: SystemFile, path: string): SystemFile {
+  const kept = Object.entries(allEntered(file)).filter(([at]) => !below(path, at))
+  return withRead({ ...file, entered: Object.fromEntries(kept) }, path)
 }
 
 /** What the field shows: the text as typed where it was typed in these units, else the value converted. */
@@ -81,7 +93,7 @@ export function typedAt(
   system: System,
 ): SystemFile {
   const { value, unit } = typed(text, dimension, system)
-  const changed = withValue(withoutEntered(file, path), path, value)
+  const changed = withValue(withoutNotes(file, path), path, value)
   if (typeof value !== 'number') return changed
   return { ...changed, entered: { ...allEntered(changed), [path]: { text: text.trim(), unit } } }
 }

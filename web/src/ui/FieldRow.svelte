@@ -12,8 +12,10 @@
     faults,
     options = {},
     title = field.title,
+    usual = false,
     ontype,
     onput,
+    onconfirm,
   }: {
     field: Field
     path: string
@@ -23,8 +25,11 @@
     faults: Fault[]
     options?: Record<string, string>
     title?: string
+    /** Whether a usual value stands here that nobody read. */
+    usual?: boolean
     ontype: (text: string) => void
     onput: (value: unknown) => void
+    onconfirm?: () => void
   } = $props()
 
   const id = $derived('field-' + path.replaceAll('.', '-'))
@@ -84,6 +89,14 @@
         placeholder={field.optional ? 'not read' : ''}
       />
     </span>
+  {/if}
+  {#if usual}
+    <p class="flex flex-wrap items-center justify-between gap-x-3 text-sm" data-testid="usual">
+      <span class="text-accent">A usual value, not read.</span>
+      <button type="button" class="btn min-h-12" onclick={onconfirm}
+        >It is so<span class="sr-only">: {title}</span></button
+      >
+    </p>
   {/if}
   {#if faults.length}
     <p id="{id}-fault" class="text-sm text-error">

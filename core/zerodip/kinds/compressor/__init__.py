@@ -5,6 +5,7 @@ from zerodip.kinds.compressor.candidates import USUAL_PSI, candidates, floor_pa,
 from zerodip.kinds.compressor.causes import causes, measured, tell
 from zerodip.kinds.compressor.chart import air_ribbon
 from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.compressor.inputs import EDGES, INPUTS
 from zerodip.kinds.compressor.limits import LIMITS
 from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
 from zerodip.kinds.compressor.results import RESULTS
@@ -41,10 +42,13 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
         },
         "settings": usual_settings(100, 125, None),
     },
+    unread=("system.switch.nuts",),
     cautions=(MAINS, _STORED_AIR, FIRST_FILL, CODES),
     rules=RULES,
     limits=LIMITS,
     results=RESULTS,
+    inputs=INPUTS,
+    edges=EDGES,
     report=("between", "run", "starts", "duty"),
     chart=air_ribbon,
     visit=VisitParts(make_safe=STEPS, read=READ, checks=CHECKS, drain=drain),

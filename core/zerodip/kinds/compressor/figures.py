@@ -5,7 +5,6 @@ from functools import cached_property
 
 from zerodip.kinds.compressor.model import CompressorSystem
 from zerodip.kinds.figures import Figures, less_gauge_error, lowest_known
-from zerodip.kinds.settings import Practice, Settings
 from zerodip.physics.cycle_rate import WorstDraw, starts_per_s, worst_draw
 from zerodip.physics.fill import fill_seconds
 from zerodip.physics.motors import starts_per_hour_limit
@@ -37,9 +36,7 @@ class CompressorFigures(Figures):
     most_duty = constant(0.75, "share")
     relief_margin = constant(0.10, "share")
 
-    def __init__(self, system: CompressorSystem, settings: Settings, practice: Practice) -> None:
-        super().__init__(system, settings, practice)
-        self.system = system
+    system: CompressorSystem
 
     @figure("power", Reading("system.pump.power_w", "the motor's power"))
     def power_w(self) -> float | None:

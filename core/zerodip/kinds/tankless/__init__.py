@@ -8,6 +8,7 @@ from zerodip.kinds.settings import Settings
 from zerodip.kinds.tankless.candidates import candidates, preference, why
 from zerodip.kinds.tankless.chart import window
 from zerodip.kinds.tankless.figures import TanklessFigures
+from zerodip.kinds.tankless.inputs import INPUTS
 from zerodip.kinds.tankless.limits import LIMITS
 from zerodip.kinds.tankless.model import TANKLESS, TanklessSystem
 from zerodip.kinds.tankless.results import RESULTS
@@ -55,10 +56,12 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
         },
         "settings": usual_settings(35, 46, None),
     },
+    unread=("system.switch.nuts", "system.pump.works", "system.pump.nominal_v"),
     cautions=(_LOW_VOLTAGE, CODES),
     rules=RULES,
     limits=LIMITS,
     results=RESULTS,
+    inputs=INPUTS,
     report=("running", "pulses", "drawdown"),
     chart=window,
     visit=VisitParts(make_safe=STEPS, read=READ, checks=CHECKS),

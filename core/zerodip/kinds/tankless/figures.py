@@ -5,7 +5,6 @@ import math
 from functools import cached_property
 
 from zerodip.kinds.figures import Figures, less_gauge_error
-from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.tankless.model import Outlet, TanklessSystem
 from zerodip.physics.bladder_tank import Bank, Vessel, water_m3
 from zerodip.physics.demand_pump import (
@@ -29,9 +28,7 @@ class TanklessFigures(Figures):
     tolerable_pulses_per_s = constant(6 / 60, "per_minute")
     small_differential_pa = constant(5 * PSI, "pressure")
 
-    def __init__(self, system: TanklessSystem, settings: Settings, practice: Practice) -> None:
-        super().__init__(system, settings, practice)
-        self.system = system
+    system: TanklessSystem
 
     @figure("voltage")
     def least_v(self) -> float:
@@ -68,7 +65,7 @@ class TanklessFigures(Figures):
 
     accumulator_allowed_pa = less_gauge_error(accumulator_max_pa)
 
-    @cached_property
+    @figure("")
     def curve(self) -> DemandCurve:
         """The pump's curve."""
         pump = self.system.pump
@@ -114,7 +111,8 @@ class TanklessFigures(Figures):
         return self.smallest_k * math.sqrt(self.running_pa)
 
     @figure(
-        "pressure", Reading("system.pump.dead_head_gauge_pa", "the pump's dead-head, all taps shut")
+        "pressure",
+        Reading("system.pump.points.0.gauge_pa", "the pump's dead-head, all taps shut"),
     )
     def dead_head_pa(self) -> float:
         """Dead-head at the lowest voltage: cut-out above it never stops."""

@@ -33,6 +33,7 @@ from zerodip.kinds.water.causes import causes, measured, tell
 from zerodip.kinds.water.chart import water_ribbon
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.found import with_found
+from zerodip.kinds.water.inputs import EDGES, INPUTS
 from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
 from zerodip.kinds.water.results import RESULTS
@@ -115,10 +116,13 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
     model=WaterSystem,
     figures=WaterFigures,
     template={"system": _SYSTEM, "settings": usual_settings(40, 60, 38)},
+    unread=("system.switch.nuts", "system.pump.motor"),
     cautions=(MAINS, FIRST_FILL, STRETCH, PIT, CODES),
     rules=WELL_RULES,
     limits=LIMITS,
     results=RESULTS,
+    inputs=INPUTS,
+    edges=EDGES,
     report=_REPORT,
     chart=water_ribbon,
     visit=VisitParts(

@@ -4,7 +4,6 @@ starts."""
 from functools import cached_property
 
 from zerodip.kinds.figures import Figures
-from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Tank, WaterSystem
 from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.cycle_rate import WorstDraw, worst_draw
@@ -23,9 +22,7 @@ PEAK_DRAW = Reading("system.demand.peak_draw_m3_s", "the peak draw of the house"
 class TankFigures(Figures):
     """What tanks, pump and switch do together."""
 
-    def __init__(self, system: WaterSystem, settings: Settings, practice: Practice) -> None:
-        super().__init__(system, settings, practice)
-        self.system = system
+    system: WaterSystem
 
     @figure("pressure")
     def pre_charge_pa(self) -> float:
@@ -177,7 +174,7 @@ class TankFigures(Figures):
         """Volume that works: all of a bladder tank, of a plain tank what is not waterlogged."""
         return self.bank.volume_m3
 
-    @cached_property
+    @figure("")
     def line(self) -> Delivery:
         """The pump's line of flow against gauge pressure."""
         return self.system.pump.delivery()

@@ -4,9 +4,10 @@ open."""
 from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.visit_parts import AirView
-from zerodip.rules.engine import Verdict, run, worded
+from zerodip.rules.engine import Verdict, worded
 from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.log import Log
@@ -116,7 +117,7 @@ def _checks(figures: Figures, log: Log) -> tuple[Check, ...]:
 
 
 def _remaining(figures: Figures, units: str) -> tuple[Remaining, ...]:
-    found, write = run(kind_of(figures).rules, figures), Writer(figures, units)
+    found, write = findings_of(figures), Writer(figures, units)
     left = [
         worded(each, write) for each in found if each.verdict in (Verdict.STOP, Verdict.CAUTION)
     ]

@@ -1257,6 +1257,10 @@ export interface components {
                 kind: "well_bladder" | "well_air" | "cistern" | "boosted";
                 /** Name */
                 name?: string | null;
+                /** Usual values, not read */
+                assumed?: {
+                    [key: string]: true;
+                } | null;
                 /** Site */
                 site?: {
                     /** Altitude */
@@ -1444,6 +1448,10 @@ export interface components {
                 kind: "compressor";
                 /** Name */
                 name?: string | null;
+                /** Usual values, not read */
+                assumed?: {
+                    [key: string]: true;
+                } | null;
                 /** Site */
                 site?: {
                     /** Altitude */
@@ -1535,6 +1543,10 @@ export interface components {
                 kind: "tankless";
                 /** Name */
                 name?: string | null;
+                /** Usual values, not read */
+                assumed?: {
+                    [key: string]: true;
+                } | null;
                 /** Site */
                 site?: {
                     /** Altitude */
@@ -1768,6 +1780,18 @@ export interface components {
             counted: boolean;
         };
         /**
+         * Certainty
+         * @description How sure the results are, the edges of the ribbon (none for other pictures), and the one
+         *     reading that would narrow the results most.
+         */
+        Certainty: {
+            /** Results */
+            results: components["schemas"]["Within"][];
+            /** Edges */
+            edges: components["schemas"]["Edge"][];
+            narrow: components["schemas"]["Reading"] | null;
+        };
+        /**
          * DecideOut
          * @description The judgement, and the next minutes (none for a kind whose cycles are too fast to draw).
          */
@@ -1778,7 +1802,9 @@ export interface components {
         /**
          * Decision
          * @description The results, the findings (worst first), the limits, the ways of pre-charging, and the
-         *     picture of this kind of system; the usual cautions; `verdict` is the worst finding's.
+         *     picture of this kind of system; the usual cautions; `verdict` is the worst finding's. `usual`
+         *     is everything for which a usual value stands; `certainty` how sure the results are, where that
+         *     was asked for.
          */
         Decision: {
             /** Verdict */
@@ -1795,6 +1821,22 @@ export interface components {
             chart: components["schemas"]["Ribbon"] | components["schemas"]["Window"];
             /** Cautions */
             cautions: string[];
+            /** Usual */
+            usual: components["schemas"]["Reading"][];
+            certainty: components["schemas"]["Certainty"] | null;
+        };
+        /**
+         * Edge
+         * @description A point's line on the ribbon as high and as low as it may lie.
+         */
+        Edge: {
+            /**
+             * Point
+             * @enum {string}
+             */
+            point: "cut_out" | "cut_in" | "pre_charge";
+            upper: components["schemas"]["Level"];
+            lower: components["schemas"]["Level"];
         };
         /**
          * Grip
@@ -2098,6 +2140,22 @@ export interface components {
             running_gauge_pa: number;
         };
         /**
+         * Within
+         * @description Within what a result lies, 95 times in a hundred: SI (`most` None where it may have no end),
+         *     in words, and the reading that would narrow it most.
+         */
+        Within: {
+            /** Result */
+            result: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number | null;
+            /** Text */
+            text: string;
+            narrow: components["schemas"]["Reading"] | null;
+        };
+        /**
          * WordedFinding
          * @description A finding in words, figures in one unit system. Not frozen: thirty are made at every move of
          *     a finger, and freezing would take longer than the words.
@@ -2119,21 +2177,29 @@ export interface components {
             source: string;
             /** Missing */
             missing: components["schemas"]["Reading"][];
+            /** Usual */
+            usual: components["schemas"]["Reading"][];
         };
         /**
          * WhatIf
-         * @description A file to judge, and the draw to simulate (m³/s; the worst draw if null).
+         * @description A file to judge, the draw to simulate (m³/s; the worst draw if null), and whether to tell how
+         *     sure the results are.
          */
         WhatIf: {
             document: components["schemas"]["SystemFile"];
             /** Draw M3 S */
             draw_m3_s?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
         };
         /**
          * Option
          * @description One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew),
-         *     figures, the worst verdict, what is broken (in words), and what it costs against the way it
-         *     stands beside.
+         *     figures, the worst verdict of what could be judged and `says` with it how much that is, what is
+         *     broken (in words), and what it costs against the way it stands beside.
          */
         Option: {
             /** Id */
@@ -2150,6 +2216,8 @@ export interface components {
             air_renewed: boolean;
             /** Verdict */
             verdict: string;
+            /** Says */
+            says: string;
             /** Stops */
             stops: number;
             /** Cautions */
@@ -2178,20 +2246,39 @@ export interface components {
         };
         /**
          * Proposal
-         * @description The settings proposed beside those of now, why these, the next best ways, and the usual
-         *     switch settings.
+         * @description The settings proposed beside those of now, why these, what is not read (most decisive first),
+         *     the next best ways, and the usual switch settings. `usual_values` tells that it rests on values
+         *     that nobody read.
          */
         Proposal: {
             proposed: components["schemas"]["Option"];
             now: components["schemas"]["Option"];
             /** Same */
             same: boolean;
+            /** Headline */
+            headline: string;
             /** Why */
             why: string[];
+            /** Unread */
+            unread: components["schemas"]["Unread"][];
+            /** Usual Values */
+            usual_values: boolean;
             /** Alternatives */
             alternatives: components["schemas"]["Option"][];
             /** Usual */
             usual: components["schemas"]["Option"][];
+        };
+        /**
+         * Unread
+         * @description A reading that is missing, or for which a usual value stands: how many rules wait for it, and
+         *     how many of those may be a stop.
+         */
+        Unread: {
+            reading: components["schemas"]["Reading"];
+            /** Rules */
+            rules: number;
+            /** Stops */
+            stops: number;
         };
         /**
          * FileIn

@@ -15,9 +15,15 @@
     board,
     tab,
     tabs,
+    onreading,
     onclose,
-  }: { board: BoardState; tab: Alternative; tabs: [Alternative, string][]; onclose: () => void } =
-    $props()
+  }: {
+    board: BoardState
+    tab: Alternative
+    tabs: [Alternative, string][]
+    onreading: (path: string) => void
+    onclose: () => void
+  } = $props()
   let dialog: HTMLDialogElement
   let shown = $state(untrack(() => tab))
   $effect(() => dialog.showModal())
@@ -41,7 +47,14 @@
     </div>
     <div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
       {#if shown === 'propose'}
-        <Propose {board} ontaken={() => dialog.close()} />
+        <Propose
+          {board}
+          ontaken={() => dialog.close()}
+          onreading={(path) => {
+            dialog.close()
+            onreading(path)
+          }}
+        />
       {:else if shown === 'ways'}
         <SideBySide {board} />
       {:else}

@@ -68,7 +68,11 @@
       aria-label="What these settings do"
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
-        <Results results={board.result.decision.results} />
+        <Results
+          results={board.result.decision.results}
+          certainty={board.certainty}
+          onreading={enter}
+        />
         <div role="group" aria-label="Compare other ways" class="flex gap-2 py-2">
           {#each tabs as [tab, word] (tab)}
             <button
@@ -118,7 +122,13 @@
   <p class="p-6 text-neutral">Reading the system…</p>
 {/if}
 {#if comparing && board.file}
-  <Alternatives {board} {tabs} tab={comparing} onclose={() => (comparing = undefined)} />
+  <Alternatives
+    {board}
+    {tabs}
+    tab={comparing}
+    onreading={enter}
+    onclose={() => (comparing = undefined)}
+  />
 {/if}
 {#if open && board.file}
   <PlateEditor plate={open} {board} {focus} onclose={() => (open = undefined)} />

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { withoutEntered, withValue } from '../../domain/file'
+  import { withoutNotes, withValue } from '../../domain/file'
   import type { Row, Section } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -13,7 +13,7 @@
     $props()
 
   function exchange(value: unknown) {
-    board.change(withValue(withoutEntered(board.file!, section.path), section.path, value))
+    board.change(withValue(withoutNotes(board.file!, section.path), section.path, value))
   }
 </script>
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { partsAt, withoutEntered, withValue } from '../../domain/file'
+  import { partsAt, withoutNotes, withValue } from '../../domain/file'
   import type { Row, Section } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -25,7 +25,7 @@
   function takeOut(index: number) {
     // What was typed goes with the list's order; the values themselves stay.
     const rest = parts.filter((_, at) => at !== index)
-    board.change(withValue(withoutEntered(board.file!, section.path), section.path, rest))
+    board.change(withValue(withoutNotes(board.file!, section.path), section.path, rest))
   }
 </script>
 

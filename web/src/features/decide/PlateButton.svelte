@@ -7,6 +7,7 @@
   let { plate, board, onopen }: { plate: PlateKind; board: BoardState; onopen: () => void } =
     $props()
   const faults = $derived(board.faultsUnder(...plate.under))
+  const usual = $derived(board.usualUnder(...plate.under))
   const [first, ...rest] = $derived(plate.summary(board.file!, preferences.units))
 </script>
 
@@ -21,6 +22,9 @@
   <span class="block text-xs text-neutral">{plate.title}</span>
   <span class="figure block truncate leading-snug">{first}</span>
   <span class="block truncate text-xs">{rest.join(' ')}</span>
+  {#if usual}
+    <span class="block text-xs font-bold text-accent" data-testid="usual">usual, not read</span>
+  {/if}
   {#if faults.length}
     <span class="block text-xs text-error">{faults.length} to correct</span>
   {/if}

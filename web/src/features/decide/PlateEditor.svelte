@@ -36,6 +36,8 @@
     options={optionWords(at.name, preferences.units)}
     ontype={(text) => board.type(at.path, text, field.dimension)}
     onput={(value) => board.put(at.path, value)}
+    usual={board.usualUnder(at.path) > 0}
+    onconfirm={() => board.confirm(at.path)}
   />
 {/snippet}
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { withoutEntered, withValue } from '../../domain/file'
+  import { withoutNotes, withValue } from '../../domain/file'
   import type { Row } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
   import Ways from './Ways.svelte'
@@ -13,7 +13,7 @@
   function follow(whose: 'own' | 'workspace') {
     if (whose === 'own') board.put('practice.follows', 'own')
     else if (practice) {
-      const file = withoutEntered(board.file!, 'practice')
+      const file = withoutNotes(board.file!, 'practice')
       board.change(withValue(file, 'practice', practice.practice))
     }
   }

@@ -1,12 +1,17 @@
 <script lang="ts">
   import { api, type Schemas } from '../../api/client'
   import { Query } from '../../api/query.svelte'
-  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import VerdictMark from '../../ui/VerdictMark.svelte'
   import { preferences } from '../../domain/preferences.svelte'
   import { text } from '../../domain/units'
+  import UnreadList from './UnreadList.svelte'
   import type { BoardState } from '../../domain/board.svelte'
 
-  let { board, ontaken }: { board: BoardState; ontaken: () => void } = $props()
+  let {
+    board,
+    ontaken,
+    onreading,
+  }: { board: BoardState; ontaken: () => void; onreading: (path: string) => void } = $props()
   type Option = Schemas['Option']
   const asked = new Query<Schemas['Proposal']>()
   const proposal = $derived(asked.data)
@@ -56,7 +61,7 @@
     data-testid="proposed"
   >
     <div>
-      <span class="block text-sm">{proposal.same ? 'Leave it as it is' : 'Set'}</span>
+      <span class="block text-sm">{proposal.headline}</span>
       <span class="figure text-4xl">{bare(best.cut_in_gauge_pa)}/{bare(best.cut_out_gauge_pa)}</span
       >
       <span class="font-mono text-sm">{pressure(best.cut_out_gauge_pa).split(' ')[1]}</span>
@@ -83,6 +88,7 @@
   <ul class="my-3 grid list-disc gap-1 pl-5">
     {#each proposal.why as line (line)}<li>{line}</li>{/each}
   </ul>
+  <UnreadList unread={proposal.unread} {onreading} />
   <div class="-mx-4 overflow-x-auto px-4">
     <table class="table table-sm" data-testid="ways">
       <thead>
@@ -135,7 +141,7 @@
               {/each}
               <td
                 ><span class="flex items-center gap-2 whitespace-nowrap"
-                  ><VerdictMark verdict={way.verdict} />{VERDICTS[way.verdict]?.word}</span
+                  ><VerdictMark verdict={way.verdict} />{way.says}</span
                 ></td
               >
             </tr>

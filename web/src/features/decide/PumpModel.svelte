@@ -1,6 +1,6 @@
 <script lang="ts">
   import FieldRow from '../../ui/FieldRow.svelte'
-  import { partAt, partsAt, withoutEntered, withValue } from '../../domain/file'
+  import { partAt, partsAt, withoutNotes, withValue } from '../../domain/file'
   import { OPTION_WORDS } from '../../domain/plates'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -49,7 +49,7 @@
       max_gauge_pa,
       ...made[String(chosen)],
     }
-    board.change(withValue(withoutEntered(board.file!, PUMP), PUMP, value))
+    board.change(withValue(withoutNotes(board.file!, PUMP), PUMP, value))
   }
 </script>
 

@@ -1,7 +1,17 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
 
-  let { results }: { results: Schemas['Result'][] } = $props()
+  let {
+    results,
+    certainty,
+    onreading,
+  }: {
+    results: Schemas['Result'][]
+    /** Within what they lie; not there while something moves. */
+    certainty: Schemas['Certainty'] | undefined
+    onreading: (path: string) => void
+  } = $props()
+  const within = $derived(new Map(certainty?.results.map((each) => [each.result, each])))
   const [first, ...rest] = $derived(results)
   /** Number and unit apart, so that the number can be large. */
   function split(text: string): [string, string] {
@@ -11,9 +21,16 @@
 </script>
 
 {#snippet opened(result: Schemas['Result'])}
+  {@const sure = within.get(result.id)}
   <div class="pb-2 text-sm">
     {#if result.formula}<p>{result.formula}</p>{/if}
     <p class="mt-1 text-neutral">{result.source}</p>
+    {#if sure?.text && sure.narrow}
+      <p class="mt-1">
+        95 times in a hundred within {sure.text}, by what its readings may be off by. What would
+        narrow it most: {sure.narrow.title}.
+      </p>
+    {/if}
   </div>
 {/snippet}
 
@@ -24,6 +41,11 @@
     >{number}</span
   >
   <span class="font-mono text-sm">{unit}</span>
+  {#if within.get(result.id)?.text}
+    <span class="block font-mono text-sm whitespace-nowrap text-neutral" data-within={result.id}
+      >{within.get(result.id)?.text}</span
+    >
+  {/if}
   {#if result.note}<span class="text-sm whitespace-nowrap">{result.note}</span>{/if}
 {/snippet}
 
@@ -43,3 +65,12 @@
     </details>
   {/each}
 </div>
+{#if certainty?.narrow}
+  {@const narrow = certainty.narrow}
+  <button
+    type="button"
+    class="btn min-h-12 w-full justify-start px-3 text-left font-normal whitespace-normal"
+    onclick={() => onreading(narrow.path)}
+    ><span><strong>Surer by</strong> {narrow.title}</span></button
+  >
+{/if}

@@ -1,0 +1,253 @@
+"""What is only known within something on a water system.
+
+Shares are 95 times in a hundred. Pumps off their curve or plate: ISO 9906:2012 grade 3B (from
+memory). Half of a gauge's stated error is chance from reading to reading. Everything else: common
+practice, no source.
+"""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+from zerodip.kinds.inputs import Input, Off, within
+from zerodip.kinds.protocol import Edge
+from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.kinds.water.model import WaterSystem
+from zerodip.kinds.water.pumps import ConstantFlow, HeadCurve, RatedPoint
+from zerodip.physics.atmosphere import head_pa
+from zerodip.physics.pump_delivery import SHUT_OFF_RATIO, Delivery, rated_delivery
+from zerodip.text.figure import Figure, Reading
+
+__all__ = ["EDGES", "INPUTS"]
+
+_BUCKET, _CURVE_FLOW, _CURVE_HEAD, _PLATE_VOLUME = 0.05, 0.09, 0.07, 0.03
+_SHUT_OFF: Off = (1.15 / SHUT_OFF_RATIO - 1, 1.6 / SHUT_OFF_RATIO - 1)
+_FLOW = "system.pump.flow_m3_s"
+_START = (W.lowest_pa, W.largest_pre_charge_pa, W.trip_margin_pa)
+_STORED = (W.drawdown_m3, W.reserve_m3, W.full_m3)
+_PUMPED = (W.run_s, W.worst_starts_per_s)
+
+
+def _varied(
+    figures: W, elsewhere: Mapping[Figure[Any], Any], system: WaterSystem | None = None
+) -> W:
+    """The pump's line is one of the inputs: it is not worked out again for the others."""
+    return figures.varied({W.line: figures.line, **elsewhere}, system)
+
+
+def _gauge(figures: W) -> Off:
+    return -figures.gauge_error_pa, figures.gauge_error_pa
+
+
+def _half_gauge(figures: W) -> Off:
+    return -figures.gauge_error_pa / 2, figures.gauge_error_pa / 2
+
+
+def _points(figures: W, low: float, high: float) -> W:
+    """Cut-in and cut-out elsewhere, and still apart."""
+    cut_in = max(figures.cut_in_pa + low, 0.0)
+    cut_out = max(figures.cut_out_pa + high, cut_in + 1.0)
+    return _varied(figures, {W.cut_in_pa: cut_in, W.cut_out_pa: cut_out})
+
+
+def _charge_off(figures: W) -> Off:
+    """A plain tank that was filled at the atmosphere needs no gauge for its air."""
+    at_atmosphere = figures.system.plain and not figures.pre_charge_pa
+    return (0.0, 0.0) if at_atmosphere else _gauge(figures)
+
+
+def _charged(figures: W, by: float) -> W:
+    """Every tank's pre-charge elsewhere, those with their own too."""
+    own = tuple(
+        tank
+        if tank.pre_charge_gauge_pa is None
+        else replace(tank, pre_charge_gauge_pa=max(tank.pre_charge_gauge_pa + by, 0.0))
+        for tank in figures.system.tanks
+    )
+    charge = max(figures.pre_charge_pa + by, 0.0)
+    return _varied(figures, {W.pre_charge_pa: charge}, replace(figures.system, tanks=own))
+
+
+def _resized(figures: W, by: float) -> W:
+    tanks = tuple(
+        replace(tank, volume_m3=tank.volume_m3 * (1 + by)) for tank in figures.system.tanks
+    )
+    return _varied(figures, {}, replace(figures.system, tanks=tanks))
+
+
+def _flow_off(figures: W) -> Off:
+    bucket = isinstance(figures.system.pump, ConstantFlow)
+    return within(_FLOW, _BUCKET if bucket else _CURVE_FLOW)(figures)
+
+
+def _stronger(figures: W, by: float) -> W:
+    """The pump's flows elsewhere, at the same heads."""
+    system, line = figures.system, figures.line
+    if isinstance(system.pump, HeadCurve):
+        flows = tuple(flow * (1 + by) for flow in line.flows_m3_s)
+        return _varied(figures, {W.line: replace(line, flows_m3_s=flows)})
+    pump = replace(system.pump, flow_m3_s=system.pump.flow_m3_s * (1 + by))
+    return _varied(figures, {W.line: pump.delivery()}, replace(system, pump=pump))
+
+
+def _head_off(figures: W) -> Off:
+    pump = figures.system.pump
+    if isinstance(pump, HeadCurve):
+        return -_CURVE_HEAD, _CURVE_HEAD
+    if pump.dead_head_gauge_pa is not None:
+        return _gauge(figures)
+    return _SHUT_OFF if isinstance(pump, RatedPoint) else (0.0, 0.0)
+
+
+def _higher(figures: W, by: float) -> W:
+    """The pump's heads elsewhere: of a curve by a share; a measured dead-head by Pa; an assumed one
+    by a share of its total head."""
+    return _varied(figures, {W.line: _higher_line(figures, by)})
+
+
+def _higher_line(figures: W, by: float) -> Delivery:
+    pump, line = figures.system.pump, figures.line
+    if isinstance(pump, ConstantFlow):
+        return replace(line, dead_head_gauge_pa=(line.dead_head_gauge_pa or 0.0) + by)
+    lift, inlet = head_pa(pump.lift_m), pump.inlet_gauge_pa
+    if isinstance(pump, HeadCurve):
+        gauges = tuple((p + lift - inlet) * (1 + by) - lift + inlet for p in line.gauges_pa)
+        return replace(line, gauges_pa=gauges, dead_head_gauge_pa=gauges[-1])
+    if pump.dead_head_gauge_pa is not None:
+        top, measured = pump.dead_head_gauge_pa + by, True
+    else:
+        total = (pump.gauge_pa + lift) * SHUT_OFF_RATIO * (1 + by)
+        top, measured = total - lift + inlet, False
+    made = rated_delivery(pump.flow_m3_s, pump.gauge_pa, pump.lift_m, inlet, top)
+    return made if measured else replace(made, dead_head_gauge_pa=None, assumed=True)
+
+
+def _start_off(figures: W) -> Off:
+    return -1 / 3, 1 / 3
+
+
+def _slower(figures: W, by: float) -> W:
+    lag, ramp = (each * (1 + by) for each in (figures.start_lag_s, figures.ramp_s))
+    return _varied(figures, {W.start_lag_s: lag, W.ramp_s: ramp})
+
+
+def _draw_off(figures: W) -> Off:
+    return (0.0, 0.0) if figures.peak_draw_m3_s is None else (-0.2, 0.2)
+
+
+def _drawn(figures: W, by: float) -> W:
+    return _varied(figures, {W.peak_draw_m3_s: (figures.peak_draw_m3_s or 0.0) * (1 + by)})
+
+
+def _air_off(figures: W) -> Off:
+    """The air left in a plain tank: by the bucket, or down to half where nobody looked."""
+    if not figures.system.plain or figures.settings.air_renewed:
+        return 0.0, 0.0
+    return (-0.5, 0.0) if figures.air_left is None else (-_BUCKET, _BUCKET)
+
+
+def _aired(figures: W, by: float) -> W:
+    left = 1.0 if figures.air_left is None else figures.air_left
+    return _varied(figures, {W.air_left: left * (1 + by)})
+
+
+def _tap_off(figures: W) -> Off:
+    return (0.0, 0.0) if figures.highest_tap_m is None else (-0.5, 0.5)
+
+
+def _day_off(figures: W) -> Off:
+    return (0.0, 0.0) if figures.today_pa is None else (-2.0, 2.0)
+
+
+def _warmer(figures: W, by: float) -> W:
+    now, mean = figures.site.now_k, figures.site.mean_k
+    warmer = None if now is None else now + by
+    return _varied(figures, {W.today_pa: figures.charge_at_pa(warmer, mean, figures.pre_charge_pa)})
+
+
+_FINER = Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge")
+_LOW = (W.cut_in_pa, *_STORED, *_PUMPED, *_START, W.tap_pa)
+_HIGH = (W.cut_out_pa, W.drawdown_m3, W.full_m3, *_PUMPED, W.lowest_pa, W.trip_margin_pa)
+
+EDGES = (
+    Edge(point="cut_out", gauge=W.cut_out_pa, held=W.full_m3, run=W.run_s),
+    Edge(point="cut_in", gauge=W.cut_in_pa, held=W.reserve_m3),
+)
+INPUTS: tuple[Input[W], ...] = (
+    Input(
+        reading=_FINER,
+        off=_gauge,
+        moved=lambda figures, by: _points(figures, by, by),
+        moves=(*_LOW, W.cut_out_pa),
+    ),
+    Input(
+        reading=_FINER,
+        off=_half_gauge,
+        moved=lambda figures, by: _points(figures, by, 0.0),
+        moves=_LOW,
+    ),
+    Input(
+        reading=_FINER,
+        off=_half_gauge,
+        moved=lambda figures, by: _points(figures, 0.0, by),
+        moves=_HIGH,
+    ),
+    Input(
+        reading=Reading("practice.gauge_error_pa", "the pre-charge on a finer gauge"),
+        off=_charge_off,
+        moved=_charged,
+        moves=(W.pre_charge_pa, W.today_pa, *_STORED, *_PUMPED, *_START),
+    ),
+    Input(
+        reading=Reading("system.tanks.0.volume_m3", "the tank's volume, on its plate"),
+        path="system.tanks",
+        off=within("system.tanks", _PLATE_VOLUME),
+        moved=_resized,
+        moves=(*_STORED, *_PUMPED, *_START, W.air_left),
+    ),
+    Input(
+        reading=Reading(_FLOW, "the pump's flow, with a bucket and a watch"),
+        path=_FLOW,
+        off=_flow_off,
+        moved=_stronger,
+        moves=(*_PUMPED, *_START),
+    ),
+    Input(
+        reading=Reading("system.pump.dead_head_gauge_pa", "the pump's dead-head, all taps shut"),
+        off=_head_off,
+        moved=_higher,
+        moves=(*_PUMPED, *_START, W.dead_head_pa),
+    ),
+    Input(
+        reading=Reading("system.pump.start_lag_s", "how long the pump takes to start, by a watch"),
+        off=_start_off,
+        moved=_slower,
+        moves=_START,
+    ),
+    Input(
+        reading=Reading("system.demand.peak_draw_m3_s", "the peak draw of the house"),
+        off=_draw_off,
+        moved=_drawn,
+        moves=(*_START, W.tap_pa),
+    ),
+    Input(
+        reading=Reading("system.found.caught_m3", "the water caught from cut-out to cut-in"),
+        off=_air_off,
+        moved=_aired,
+        moves=(W.air_left, *_STORED, *_PUMPED, *_START),
+    ),
+    Input(
+        reading=Reading("system.demand.highest_tap_m", "the height of the highest tap"),
+        off=_tap_off,
+        moved=lambda figures, by: _varied(
+            figures, {W.highest_tap_m: (figures.highest_tap_m or 0.0) + by}
+        ),
+        moves=(W.tap_pa,),
+    ),
+    Input(
+        reading=Reading("system.site.now_k", "the temperature at the tank"),
+        off=_day_off,
+        moved=_warmer,
+        moves=(W.today_pa,),
+    ),
+)
