@@ -64,9 +64,9 @@ class Rule(Generic[F]):
     `untold` says why, where all is read and it cannot tell all the same. `title` is said of a rule
     kept, `fails` of one broken. Texts are templates made of figures; `figure` may hold the sign
     between measure and limit as it stands (`OP`). `advise` chooses another advice than `advice`
-    where that cannot be followed ("": `advice`). `assumes` tells that the measure rests on what was
-    assumed and not read: then a stop is a caution. `settable` tells that settings can keep it:
-    what lies in the plant alone moves no setting."""
+    where that cannot be followed ("": `advice`), in the unit system named. `assumes` tells that the
+    measure rests on what was assumed and not read: then a stop is a caution. `settable` tells that
+    settings can keep it: what lies in the plant alone moves no setting."""
 
     id: str
     title: str
@@ -85,7 +85,7 @@ class Rule(Generic[F]):
     not_applicable: str = "Does not apply here."
     figure: str = ""
     advice: str
-    advise: Callable[[F], str] | None = None
+    advise: Callable[[F, str], str] | None = None
     formula: str
 
     def __post_init__(self) -> None:
@@ -234,7 +234,7 @@ def _advice(finding: Finding, write: Writer) -> str:
     if finding.verdict is Verdict.PASS:
         return ""
     rule = finding.rule
-    other = rule.advise(write.figures) if rule.advise else ""
+    other = rule.advise(write.figures, write.system) if rule.advise else ""
     advice = write.fill(other or rule.advice)
     usual = _titles(finding.usual)
     return f"{advice} A usual value decides this: read {usual} first." if usual else advice

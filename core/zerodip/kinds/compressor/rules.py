@@ -2,14 +2,25 @@
 valve."""
 
 from zerodip.kinds.compressor.figures import CompressorFigures as C
+from zerodip.kinds.compressor.limits import LIMITS
 from zerodip.kinds.switch_rules import EARTH, SWITCH
+from zerodip.kinds.widening import wider, wider_says
 from zerodip.rules.engine import Rule, Verdict
 from zerodip.rules.sources import DOE_AIR, MASS_BALANCE, NEMA_MG_10, practice
 from zerodip.text.figure import OP
+from zerodip.units import text
 
 __all__ = ["RULES"]
 
 _RATING = practice("never exceed the lowest rating")
+
+
+def _rarer(figures: C, units: str) -> str:
+    bears, gap = figures.hourly_limit_per_s or 0.0, figures.most_usual_differential_pa
+    to = wider(figures, LIMITS, gap, lambda at: (at.worst_starts_per_s or 0.0) - bears, units)
+    gives = "" if to is None else text(to.figures.worst_starts_per_s, "rate", units)
+    return f"A bigger receiver brings it down. {wider_says(to, gives, units)}".strip()
+
 
 RULES: tuple[Rule[C], ...] = (
     Rule(
@@ -175,7 +186,8 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.power_w,),
         broken=Verdict.CAUTION,
         figure=f"{C.worst_starts_per_s} {OP} {C.hourly_limit_per_s}",
-        advice="A bigger receiver or a wider differential brings it down.",
+        advice="A bigger receiver brings it down.",
+        advise=_rarer,
         formula=(
             f"At the worst use, {C.worst_draw_m3_s}: {C.worst_starts_per_s}, as FAD / (4 × air "
             "between the points); a "

@@ -113,7 +113,9 @@ class WaterFigures(PlateFigures):
     def dead_head_pa(self) -> float | None:
         return self.line.dead_head_gauge_pa
 
-    @figure("pressure")
+    @figure(
+        "pressure", Reading("system.pump.dead_head_gauge_pa", "the pump's dead-head, all taps shut")
+    )
     def lowest_dead_head_pa(self) -> float | None:
         """Dead-head with the inlet at its lowest: what cut-out must stay under to be reached."""
         if self.dead_head_pa is None or self.lowest_inlet_pa is None:

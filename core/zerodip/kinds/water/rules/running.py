@@ -1,13 +1,46 @@
 """Rules of running: how long, how often, and whether the pump gets there at all."""
 
+from collections.abc import Callable
 from math import isfinite
 
 from zerodip.kinds.water.figures import WaterFigures as W
+from zerodip.kinds.water.limits import LIMITS
+from zerodip.kinds.widening import Wider, wider, wider_says
+from zerodip.practice.ways import DIFFERENTIAL_WAYS, way_of
 from zerodip.rules.engine import Rule, Verdict
 from zerodip.rules.sources import MOTOR_STARTS, NEMA_MG_10, PUMP_LINE, practice
 from zerodip.text.figure import OP
+from zerodip.units import text
 
 __all__ = ["RUNNING"]
+
+
+def _wider(figures: W, short: Callable[[W], float], units: str) -> Wider[W] | None:
+    """The differential widened, where practice, limits and bladder allow it."""
+    gap = max(way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school).offers_pa(0.0))
+    to = wider(figures, LIMITS, gap, short, units)
+    takes = figures.acceptance_m3
+    stretched = to is not None and takes is not None and to.figures.unbounded_full_m3 > takes
+    return None if stretched else to
+
+
+def _longer(figures: W, units: str) -> str:
+    to = _wider(figures, lambda at: at.wanted_run_s - at.run_s, units)
+    ran = "" if to is None else f"a run of {text(to.figures.run_s, 'duration', units)}"
+    said = (
+        "Add a second tank or a bigger one.",
+        wider_says(to, ran, units),
+        "Less air in the tank than there should be shortens runs too.",
+    )
+    return " ".join(filter(None, said))
+
+
+def _rarer(figures: W, units: str) -> str:
+    bears = figures.hourly_limit_per_s or 0.0
+    to = _wider(figures, lambda at: (at.worst_starts_per_s or 0.0) - bears, units)
+    gives = "" if to is None else text(to.figures.worst_starts_per_s, "rate", units)
+    return f"A bigger tank or a second one brings it down. {wider_says(to, gives, units)}".strip()
+
 
 RUNNING: tuple[Rule[W], ...] = (
     Rule(
@@ -24,9 +57,10 @@ RUNNING: tuple[Rule[W], ...] = (
         not_applicable="The pump never reaches cut-out.",
         figure=f"{W.run_s} {OP} {W.wanted_run_s}",
         advice=(
-            "Add a second tank or a bigger one, or widen the differential. Less air in the tank"
-            " than there should be shortens runs too."
+            "Add a second tank or a bigger one. Less air in the tank than there should be shortens"
+            " runs too."
         ),
+        advise=_longer,
         formula=(
             f"∫ dW / Q from cut-in to cut-out = {W.run_s}; drawdown / flow at mid-band ="
             f" {W.drawdown_m3} / {W.mid_flow_m3_s} = {W.simple_run_s}; wanted {W.wanted_run_s}."
@@ -82,7 +116,8 @@ RUNNING: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.worst is not None,
         not_applicable="The pump does not cycle: nothing is stored, or it never reaches cut-out.",
         figure=f"{W.worst_starts_per_s} {OP} {W.hourly_limit_per_s}",
-        advice="A bigger tank or a second one, or a wider differential, brings it down.",
+        advice="A bigger tank or a second one brings it down.",
+        advise=_rarer,
         formula=(
             f"At the worst draw, {W.worst_draw_m3_s}: {W.worst_starts_per_s}; a motor of"
             f" {W.power_w} bears {W.hourly_limit_per_s}."

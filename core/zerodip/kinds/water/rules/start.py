@@ -50,7 +50,7 @@ START: tuple[Rule[W], ...] = (
             f" house takes {W.dip_need_m3} until the pump delivers, and only {W.reserve_m3} is"
             " held."
         ),
-        advise=lambda figures: (
+        advise=lambda figures, units: (
             ""
             if figures.largest_pre_charge_pa is not None
             else f"No pre-charge avoids it: at {W.peak_draw_m3_s} the house takes {W.dip_need_m3}"
@@ -144,7 +144,7 @@ BLADDER: tuple[Rule[W], ...] = (
             f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
             f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
         ),
-        advise=lambda figures: (
+        advise=lambda figures, units: (
             ""
             if figures.summer_today_pa is None
             else f"Set {W.summer_today_pa} today, which is {W.summer_pa} at the season's mean: what"
