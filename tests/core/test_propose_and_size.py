@@ -1,6 +1,7 @@
 """Proposals, schools and sizes: what is proposed keeps its promises, and sizes invert through
 `decide`."""
 
+import random
 from dataclasses import replace
 
 import pytest
@@ -32,6 +33,7 @@ from .systems import (
     RATED,
     air_settings,
     compressor,
+    figures,
     settings,
     system,
     tankless,
@@ -251,3 +253,49 @@ def test_dry_run_guards_and_odd_supplies_do_not_upset_a_proposal() -> None:
         replace(HOUSE, pump=CONSTANT, demand=Demand()),
     ):
         assert propose(changed, settings()).why
+
+
+def test_a_size_meets_run_starts_in_an_hour_and_in_a_day_or_says_what_it_misses() -> None:
+    """By the sums themselves: D/Q for the run, Q/(4 D) for the hour, water/D for the day."""
+    rng, decided = random.Random(4), set()
+    for _ in range(40):
+        pump = ConstantFlow(flow_m3_s=rng.uniform(4, 20) * GPM, power_w=rng.choice((370, 1500)))
+        of = system(pump, demand=Demand(daily_m3=rng.choice((1, 3, 12))))
+        made = sizing(of, settings(), units="us")
+        assert made is not None
+        assert made.least_m3 is not None
+        at, less = (
+            figures(replace(of, tanks=(Tank(volume_m3=v),)))
+            for v in (made.least_m3, made.least_m3 * 0.99)
+        )
+        asked = [
+            (at.drawdown_m3 / pump.flow_m3_s, at.wanted_run_s),
+            (at.hourly_limit_per_s, pump.flow_m3_s / 4 / at.drawdown_m3),
+            (at.starts_limit_per_s, at.daily_m3 / at.drawdown_m3 / 86400),
+        ]
+        kept = [(have or 0.0) / want for have, want in asked]
+        assert min(kept) == pytest.approx(1, rel=1e-6)
+        decided.add(kept.index(min(kept)))
+        small = sizing(of, settings(), nominal_m3=[made.least_m3 * 0.99])
+        assert small is not None
+        assert small.instead[0].misses
+        assert not small.instead[0].meets
+        assert less.drawdown_m3 < at.drawdown_m3
+        assert not made.unjudged
+    assert decided == {0, 2}  # the hour's limit lies below the run of a minute for these motors
+
+
+def test_a_size_for_a_target_of_one_s_own_says_what_else_it_misses() -> None:
+    pump = ConstantFlow(flow_m3_s=10 * GPM, power_w=370)
+    of = system(pump, demand=Demand(daily_m3=30))
+    made = sizing(of, settings(), target=Target(kind="run", value=20))
+    assert made is not None
+    assert "It misses: " in made.says
+    assert "starts in a day" in made.says
+    assert made.instead[-1].meets
+    unread = sizing(system(), settings())
+    assert unread is not None
+    assert [each.path for each in unread.unjudged] == [
+        "system.pump.power_w",
+        "system.demand.daily_m3",
+    ]

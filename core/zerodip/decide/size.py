@@ -7,8 +7,10 @@ from math import isfinite
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.parts import System
+from zerodip.kinds.protocol import Demand
 from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.settings import Practice, Settings
+from zerodip.text.figure import Reading
 from zerodip.text.writer import Writer
 from zerodip.units import text
 
@@ -31,12 +33,13 @@ class Target:
 @dataclass(frozen=True, kw_only=True)
 class Size:
     """One nominal volume: what run (s; None where a run says nothing) and rate of starts (1/s) it
-    gives, and whether that meets the target."""
+    gives, whether that meets what is wanted, and what it `misses` of all that is asked of it."""
 
     volume_m3: float
     run_s: float | None
     starts_per_s: float | None
     meets: bool
+    misses: tuple[str, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,7 +55,8 @@ class SecondOpinion:
 class Sizing:
     """The least volume in place of what is there, and the least beside it (0 where nothing is
     needed, None where no volume does it, or none can be put there); the nominal sizes around each,
-    and the second opinion. `says` tells it in words."""
+    and the second opinion. `says` tells it in words; `unjudged` are the readings without which a
+    demand could not be looked at."""
 
     have_m3: float
     meets_now: bool
@@ -62,6 +66,7 @@ class Sizing:
     beside: tuple[Size, ...]
     second: SecondOpinion | None
     says: str
+    unjudged: tuple[Reading, ...]
 
 
 def nominal_sizes(system: System, units: str) -> tuple[float, ...]:
@@ -89,9 +94,9 @@ def sizing(
     nominal_m3: Iterable[float] | None = None,
     units: str = "us",
 ) -> Sizing | None:
-    """Sizes for `target` (by default the run that is practised, or the starts that the motor bears)
-    at these settings. Added tanks take the pre-charge set. None for a kind that has nothing to
-    size.
+    """Sizes at these settings for `target`, or by default for all that is asked: the run that is
+    practised and the starts that the motor bears, in an hour and in a day. Added tanks take the
+    pre-charge set. None for a kind that has nothing to size.
 
     Args:
         system: Everything read off the system.
@@ -125,6 +130,7 @@ def sizing(
         ),
         second=_second(search, units),
         says=_says(search, least, added, units),
+        unjudged=search.unjudged,
     )
 
 
@@ -149,6 +155,7 @@ class _Search:
         self.settings = kind.settings(system, settings)
         self.now = figures_for(system, kind.settings(system, settings), practice)
         wanted, value = kind.target(self.now)
+        self.chosen = target is not None
         self.target = target or Target(kind=wanted, value=value)
         self.takes_more = kind.resized(system, kind.most_m3, True) is not None
 
@@ -161,14 +168,34 @@ class _Search:
         return figures_for(resized, self.settings, self.practice)
 
     def merit(self, figures: Figures) -> float:
-        """At least 1 where the target is met; grows with the volume."""
+        """At least 1 where what is wanted is met; grows with the volume. Whoever chose a target is
+        taken at their word; otherwise all has to be met."""
         run_s = self.kind.run_s(figures)
         if run_s is not None and not isfinite(run_s):
             return 0.0  # a pump that never stops meets nothing
+        others = () if self.chosen else self.kind.demands(figures)
+        merits = [self._on_target(figures), *(demand.merit for demand in others)]
+        return min(each for each in merits if each is not None)
+
+    def _on_target(self, figures: Figures) -> float:
         if self.target.kind == "run":
-            return (run_s or 0.0) / self.target.value
+            return (self.kind.run_s(figures) or 0.0) / self.target.value
         starts = self.kind.starts_per_s(figures)
         return float("inf") if not starts else self.target.value / starts
+
+    def missed(self, figures: Figures) -> tuple[Demand, ...]:
+        """What is asked of a size and not met; a pump that never stops has its run to mend."""
+        run_s = self.kind.run_s(figures)
+        if run_s is not None and not isfinite(run_s):
+            return ()
+        asked = self.kind.demands(figures)
+        return tuple(each for each in asked if each.merit is not None and each.merit < _MET)
+
+    @property
+    def unjudged(self) -> tuple[Reading, ...]:
+        """What has to be read before every demand can be looked at."""
+        asked = self.kind.demands(self.now)
+        return tuple(dict.fromkeys(reading for each in asked for reading in each.unread))
 
     def meets(self, figures: Figures) -> bool:
         return self.merit(figures) >= _MET
@@ -215,6 +242,7 @@ class _Search:
             run_s=run if run is not None and isfinite(run) else None,
             starts_per_s=starts if starts is not None and isfinite(starts) else None,
             meets=self.meets(figures),
+            misses=tuple(each.title for each in self.missed(figures)),
         )
 
 
@@ -227,10 +255,19 @@ def _second(search: _Search, units: str) -> SecondOpinion | None:
 
 
 def _wanted(search: _Search, units: str) -> str:
+    """All that is wanted: "a run of 60 s, at most 30/h in the worst hour and at most 300/day"."""
     if search.target.kind == "run":
-        return f"a run of {text(search.target.value, 'duration', units)}"
-    dimension, name = search.kind.starts_words
-    return f"at most {text(search.target.value, dimension, units)} {name}"
+        wanted = [f"a run of {text(search.target.value, 'duration', units)}"]
+    else:
+        dimension, name = search.kind.starts_words
+        wanted = [f"at most {text(search.target.value, dimension, units)} {name}"]
+    others = () if search.chosen else search.kind.demands(search.now)
+    wanted += [
+        each.says.format(text(each.limit, each.dimension, units))
+        for each in others
+        if each.id != search.target.kind and each.merit is not None
+    ]
+    return " and ".join(filter(None, [", ".join(wanted[:-1]), wanted[-1]]))
 
 
 def _says(search: _Search, least: float | None, added: float | None, units: str) -> str:
@@ -240,13 +277,25 @@ def _says(search: _Search, least: float | None, added: float | None, units: str)
         return none_needed
     if added == 0.0:
         have = text(search.have_m3, "volume", units)
-        return f"What is there, {have}{search.kind.aired or ','} gives {wanted}."
+        said = f"What is there, {have}{search.kind.aired or ','} gives {wanted}."
+        return f"{said} {_misses(search, search.now, units)}".strip()
     if least is None:
         return (
             f"No size gives {wanted} at these settings: look at pre-charge, cut-out and dead-head"
             " first."
         )
+    missed = _misses(search, search.figures(least, beside=False), units)
     said = f"For {wanted}: {text(least, 'volume', units)} at least in all, if it is one tank"
     if added:
-        return f"{said}; or {text(added, 'volume', units)} beside what is there."
-    return f"{said}. {'' if search.takes_more else search.kind.no_more}".strip()
+        return f"{said}; or {text(added, 'volume', units)} beside what is there. {missed}".strip()
+    return f"{said}. {'' if search.takes_more else search.kind.no_more} {missed}".strip()
+
+
+def _misses(search: _Search, figures: Figures, units: str) -> str:
+    """What the least size does not meet of all that is asked."""
+    missed = [
+        f"{each.title} {text(each.measure, each.dimension, units)}, asked for"
+        f" {each.says.format(text(each.limit, each.dimension, units))}"
+        for each in search.missed(figures)
+    ]
+    return f"It misses: {'; '.join(missed)}." if missed else ""

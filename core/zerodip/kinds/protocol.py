@@ -31,12 +31,13 @@ from zerodip.kinds.window import Window
 from zerodip.physics.simulation import Store
 from zerodip.practice.matters import Matter, WayView
 from zerodip.rules.engine import Rule
-from zerodip.text.figure import Figure
+from zerodip.text.figure import Figure, Reading
 from zerodip.text.writer import Writer
 from zerodip.visit.log import Log
 
 __all__ = [
     "Chart",
+    "Demand",
     "Diagnosis",
     "Edge",
     "History",
@@ -85,10 +86,35 @@ class Proposing(Generic[F]):
 
 
 @dataclass(frozen=True, kw_only=True)
+class Demand:
+    """One thing that a size has to meet: `measure` at least (or at most) `limit`, both SI; None
+    where `unread` is not known. `title` names it, `says` the limit with its value filled in."""
+
+    id: Literal["run", "starts", "day"]
+    title: str
+    says: str
+    dimension: str
+    measure: float | None
+    limit: float | None
+    at_least: bool = False
+    unread: tuple[Reading, ...] = ()
+
+    @property
+    def merit(self) -> float | None:
+        """At least 1 where it is met; None where it cannot be told."""
+        if self.measure is None or self.limit is None:
+            return None
+        if self.at_least:
+            return self.measure / self.limit
+        return self.limit / self.measure if self.measure > 0 else float("inf")
+
+
+@dataclass(frozen=True, kw_only=True)
 class Sizing(Generic[S, F]):
     """How tanks are sized. `resized` puts a volume (m³) in place of what is there, or beside it
     (None where no more fits); `settings` are those that a size is judged at; `have_m3` what is
-    there, `run_s` and `starts_per_s` what it gives; `target` the (kind, value) wanted by default;
+    there, `run_s` and `starts_per_s` what it gives; `target` the (kind, value) wanted by default,
+    `demands` what is asked of a size besides;
     `nominal_m3` the volumes usually sold, by unit system; `second` another form's volume with the
     difference explained (a template). `starts_words` are the dimension and name of what is counted,
     `aired` is said of what is there once it has its air again, `no_more` where no more can be
@@ -97,7 +123,8 @@ class Sizing(Generic[S, F]):
     resized: Callable[[S, float, bool], S | None]
     have_m3: Callable[[F], float]
     starts_per_s: Callable[[F], float | None]
-    target: Callable[[F], tuple[str, float]]
+    target: Callable[[F], tuple[Literal["run", "starts"], float]]
+    demands: Callable[[F], tuple[Demand, ...]] = lambda figures: ()
     run_s: Callable[[F], float | None] = lambda figures: None
     settings: Callable[[S, Settings], Settings] = lambda system, settings: settings
     least_m3: float = 0.0005

@@ -10,7 +10,7 @@ from zerodip.kinds.compressor.limits import LIMITS
 from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
 from zerodip.kinds.compressor.results import RESULTS
 from zerodip.kinds.compressor.rules import RULES
-from zerodip.kinds.compressor.sizing import resized, target
+from zerodip.kinds.compressor.sizing import demands, resized, target
 from zerodip.kinds.compressor.visit import CHECKS, READ, STEPS, drain
 from zerodip.kinds.nominal_sizes import tank_sizes_m3
 from zerodip.kinds.protocol import Diagnosis, Kind, Proposing, Simulating, Sizing, VisitParts
@@ -65,6 +65,7 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
         run_s=lambda figures: figures.run_s,
         starts_per_s=lambda figures: figures.worst_starts_per_s,
         target=target,
+        demands=demands,
         nominal_m3=tank_sizes_m3,
         no_more=(
             "Six receivers are the most that a file holds: put a bigger one in place of one that is"

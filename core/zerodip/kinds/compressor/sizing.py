@@ -1,11 +1,13 @@
 """Sizing the receivers of a compressor."""
 
 from dataclasses import replace
+from typing import Literal
 
 from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.compressor.model import MOST_RECEIVERS, CompressorSystem, Receiver
+from zerodip.kinds.protocol import Demand
 
-__all__ = ["resized", "target"]
+__all__ = ["demands", "resized", "target"]
 
 _USUAL_STARTS_PER_S = 10 / 3600  # where the motor's power is not known: common practice, no source
 
@@ -30,7 +32,7 @@ def resized(system: CompressorSystem, volume_m3: float, beside: bool) -> Compres
     return replace(system, receivers=(*system.receivers, receiver))
 
 
-def target(figures: CompressorFigures) -> tuple[str, float]:
+def target(figures: CompressorFigures) -> tuple[Literal["run", "starts"], float]:
     """The starts that the motor bears, 1/s.
 
     Args:
@@ -40,3 +42,26 @@ def target(figures: CompressorFigures) -> tuple[str, float]:
         What is wanted (run or starts) and its value (s or 1/s).
     """
     return "starts", figures.hourly_limit_per_s or _USUAL_STARTS_PER_S
+
+
+def demands(figures: CompressorFigures) -> tuple[Demand, ...]:
+    """The starts in an hour that the motor bears.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        What a size has to meet.
+    """
+    power = CompressorFigures.power_w.reading
+    return (
+        Demand(
+            id="starts",
+            title="starts in the worst hour",
+            says="at most {} in the worst hour",
+            dimension="rate",
+            measure=figures.worst_starts_per_s,
+            limit=figures.hourly_limit_per_s,
+            unread=(power,) if power and figures.power_w is None else (),
+        ),
+    )

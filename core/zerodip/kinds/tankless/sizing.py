@@ -1,6 +1,7 @@
 """Sizing the accumulator of a tankless pump."""
 
 from dataclasses import replace
+from typing import Literal
 
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.tankless.figures import TanklessFigures
@@ -43,7 +44,7 @@ def settings_to_size_at(system: TanklessSystem, settings: Settings) -> Settings:
     return replace(settings, pre_charge_gauge_pa=_SHARE_OF_CUT_IN * settings.cut_in_gauge_pa)
 
 
-def target(figures: TanklessFigures) -> tuple[str, float]:
+def target(figures: TanklessFigures) -> tuple[Literal["run", "starts"], float]:
     """The pulses that can be borne, 1/s.
 
     Args:

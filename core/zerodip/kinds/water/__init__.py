@@ -38,7 +38,7 @@ from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
 from zerodip.kinds.water.results import RESULTS
 from zerodip.kinds.water.rules import BOOSTED_RULES, CISTERN_RULES, PLAIN_WELL_RULES, WELL_RULES
-from zerodip.kinds.water.sizing import resized, second_opinion, settings_to_size_at, target
+from zerodip.kinds.water.sizing import demands, resized, second_opinion, settings_to_size_at, target
 from zerodip.kinds.water.visit import (
     BOOSTED_STEPS,
     CHECKS,
@@ -101,6 +101,7 @@ _SIZING = Sizing[WaterSystem, WaterFigures](
     run_s=lambda figures: figures.run_s,
     starts_per_s=lambda figures: figures.worst_starts_per_s,
     target=target,
+    demands=demands,
     settings=settings_to_size_at,
     nominal_m3=tank_sizes_m3,
     no_more=(

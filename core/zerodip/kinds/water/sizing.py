@@ -1,14 +1,23 @@
 """Sizing the tanks of a water system."""
 
 from dataclasses import replace
+from typing import Literal
 
+from zerodip.kinds.protocol import Demand
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.kinds.water.model import MOST_TANKS, Tank, WaterSystem
 from zerodip.rules.sources import BOOSTER_FORM
 from zerodip.units import text
 
-__all__ = ["booster_form_m3", "resized", "second_opinion", "settings_to_size_at", "target"]
+__all__ = [
+    "booster_form_m3",
+    "demands",
+    "resized",
+    "second_opinion",
+    "settings_to_size_at",
+    "target",
+]
 
 _FITS_AT = 0.757  # of cut-in, both absolute: the pre-charge that the booster form has in it
 
@@ -45,7 +54,7 @@ def settings_to_size_at(system: WaterSystem, settings: Settings) -> Settings:
     return replace(settings, air_renewed=True) if system.plain else settings
 
 
-def target(figures: W) -> tuple[str, float]:
+def target(figures: W) -> tuple[Literal["run", "starts"], float]:
     """The run that the practice wants, s.
 
     Args:
@@ -55,6 +64,51 @@ def target(figures: W) -> tuple[str, float]:
         What is wanted (run or starts) and its value (s or 1/s).
     """
     return "run", figures.wanted_run_s
+
+
+def demands(figures: W) -> tuple[Demand, ...]:
+    """The run that the practice wants, and the starts in an hour and in a day that the motor bears.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        What a size has to meet.
+    """
+    power, daily = W.power_w.reading, W.daily_m3.reading
+    missing = [
+        (power, figures.power_w is None),
+        (daily, figures.daily_m3 is None),
+    ]
+    return (
+        Demand(
+            id="run",
+            title="run",
+            says="a run of {}",
+            dimension="duration",
+            measure=figures.run_s,
+            limit=figures.wanted_run_s,
+            at_least=True,
+        ),
+        Demand(
+            id="starts",
+            title="starts in the worst hour",
+            says="at most {} in the worst hour",
+            dimension="rate",
+            measure=figures.worst_starts_per_s,
+            limit=figures.hourly_limit_per_s,
+            unread=tuple(r for r, unread in missing[:1] if unread and r),
+        ),
+        Demand(
+            id="day",
+            title="starts in a day",
+            says="at most {}",
+            dimension="daily",
+            measure=figures.starts_per_day_per_s,
+            limit=figures.starts_limit_per_s,
+            unread=tuple(r for r, unread in missing if unread and r),
+        ),
+    )
 
 
 def booster_form_m3(

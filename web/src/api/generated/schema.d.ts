@@ -2323,7 +2323,7 @@ export interface components {
         /**
          * Size
          * @description One nominal volume: what run (s; None where a run says nothing) and rate of starts (1/s) it
-         *     gives, and whether that meets the target.
+         *     gives, whether that meets what is wanted, and what it `misses` of all that is asked of it.
          */
         Size: {
             /** Volume M3 */
@@ -2334,12 +2334,15 @@ export interface components {
             starts_per_s: number | null;
             /** Meets */
             meets: boolean;
+            /** Misses */
+            misses: string[];
         };
         /**
          * Sizing
          * @description The least volume in place of what is there, and the least beside it (0 where nothing is
          *     needed, None where no volume does it, or none can be put there); the nominal sizes around each,
-         *     and the second opinion. `says` tells it in words.
+         *     and the second opinion. `says` tells it in words; `unjudged` are the readings without which a
+         *     demand could not be looked at.
          */
         Sizing: {
             /** Have M3 */
@@ -2357,6 +2360,8 @@ export interface components {
             second: components["schemas"]["SecondOpinion"] | null;
             /** Says */
             says: string;
+            /** Unjudged */
+            unjudged: components["schemas"]["Reading"][];
         };
         /**
          * SizesWanted

@@ -79,9 +79,11 @@
             <td class="figure whitespace-nowrap">{say(row.starts_per_s, rate)}</td>
             <td>
               <span class="flex items-center gap-2 text-sm"
-                ><VerdictMark verdict={row.meets ? 'pass' : 'caution'} />{row.meets
-                  ? 'enough'
-                  : 'too small'}</span
+                ><VerdictMark
+                  verdict={row.meets && !row.misses.length ? 'pass' : 'caution'}
+                />{row.meets ? 'enough' : 'too small'}{row.misses.length
+                  ? `: misses ${row.misses.join(', ')}`
+                  : ''}</span
               >
             </td>
           </tr>
@@ -119,6 +121,11 @@
 {/if}
 {#if sizing}
   <p class="mt-3 text-lg" data-testid="sized">{sizing.says}</p>
+  {#if sizing.unjudged.length}
+    <p class="mt-1 text-sm">
+      Not judged before it is read: {sizing.unjudged.map((each) => each.title).join('; ')}.
+    </p>
+  {/if}
   <div class="mt-3 flex flex-col gap-6 sm:flex-row">
     {#if sizing.instead.length}
       {@render sizes(tankless ? 'Accumulators' : 'In place of what is there', sizing.instead)}
