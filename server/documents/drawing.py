@@ -129,7 +129,7 @@ def _tags(
         # time counts from cut-in: below it there is none
         shown = named[:2] if scale == 2 else named
         rows = sorted(
-            (places[name][scale], name, _figure(ribbon, level, scale, units))
+            (places[name][scale], name, _figure(ribbon, name, level, scale, units))
             for name, level in shown
         )
         for y, (_, name, said) in zip(spread([row[0] for row in rows]), rows, strict=True):
@@ -137,9 +137,11 @@ def _tags(
     return tuple(told)
 
 
-def _figure(ribbon: Ribbon, level: Level, scale: int, units: str) -> str:
+def _figure(ribbon: Ribbon, name: str, level: Level, scale: int, units: str) -> str:
+    """One figure in words; the pre-charge as it is read at the tank."""
     if scale == 0:
-        return text(level.gauge_pa, "pressure", units)
+        there = level.gauge_pa - (ribbon.tank_head_pa if name == "pre_charge" else 0.0)
+        return text(there, "pressure", units)
     if scale == 1:
         return text(level.held_m3, ribbon.held_dimension, units)
     return "–" if level.run_s is None else text(level.run_s, "duration", units)

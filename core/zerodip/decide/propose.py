@@ -122,7 +122,7 @@ class _Choice:
                 option_of(way, f"way-{at}", _title(way.settings, units), units, self._cost(way))
                 for at, way in enumerate(self._apart(), 1)
             ),
-            usual=tuple(self._usual(low, high) for low, high in self.kind.proposing.usual_psi),
+            usual=tuple(self._usual()),
         )
 
     def _ranked(self) -> list[Judged]:
@@ -270,16 +270,23 @@ class _Choice:
             return f"Nothing that could be judged speaks against it.{plant}"
         return f"No limit is passed{'.' if other else ' and nothing calls for caution.'}{plant}"
 
-    def _usual(self, low_psi: int, high_psi: int) -> Option:
+    def _usual(self) -> Iterator[Option]:
+        """The usual switch settings that this system can be set to."""
+        for low_psi, high_psi in self.kind.proposing.usual_psi:
+            settings = self._usual_settings(low_psi, high_psi)
+            if self.kind.settings_faults(self.system, settings):
+                continue
+            way = judged(self.system, settings, self.now.figures.practice)
+            id, title = f"usual-{low_psi}-{high_psi}", _title(settings, self.units)
+            yield option_of(way, id, title, self.units, self._cost(way))
+
+    def _usual_settings(self, low_psi: int, high_psi: int) -> Settings:
         """A usual switch setting with the pre-charge of the practice."""
         low, high = (nearest(psi * PSI, self.units) for psi in (low_psi, high_psi))
         air = self.kind.proposing.usual_charge_pa(self.now.figures, low)
-        settings = replace(
+        return replace(
             self.now.settings, cut_in_gauge_pa=low, cut_out_gauge_pa=high, pre_charge_gauge_pa=air
         )
-        way = judged(self.system, settings, self.now.figures.practice)
-        id, title = f"usual-{low_psi}-{high_psi}", _title(settings, self.units)
-        return option_of(way, id, title, self.units, self._cost(way))
 
 
 def _title(settings: Settings, units: str) -> str:

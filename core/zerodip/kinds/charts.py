@@ -69,7 +69,9 @@ class Ribbon:
     """Levels for cut-out, cut-in and, where there is one, pre-charge (of water) or the settled
     pressure (of air), threads between the points, `ghost` as the band would be with the air
     renewed; marks, grips, and the scales in round numbers of the units. `holds` is "water" or
-    "air"; `dips` tells that the pre-charge does not lie below cut-in, as the rules compare them."""
+    "air"; `dips` tells that the pre-charge does not lie below cut-in, as the rules compare them.
+    `tank_head_pa` is what the gauge shows more than there is in tanks that stand higher: the
+    pre-charge, set at the tank, is drawn that much higher."""
 
     type: Literal["ribbon"] = "ribbon"
     holds: str
@@ -86,6 +88,7 @@ class Ribbon:
     grips: dict[str, Grip]
     scales: Scales
     dips: bool = False
+    tank_head_pa: float = 0.0
 
 
 def marks_of(limits: Iterable[Limit]) -> tuple[Mark, ...]:

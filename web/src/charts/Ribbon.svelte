@@ -84,9 +84,11 @@
   function gripHeight(grip: GripId): number {
     const value = board.value(gripPath(grip))
     const pa = typeof value === 'number' ? value : gaugeOf(grip)
-    return height(pa, scales.gauge, frame.top, frame.bottom)
+    return height(pa + offsetOf(grip), scales.gauge, frame.top, frame.bottom)
   }
-  const gaugeOf = (grip: GripId) => ribbon[grip]?.gauge_pa ?? 0
+  /** The pre-charge is set at the tank: where that stands higher, it is drawn at what the gauge shows of it. */
+  const offsetOf = (grip: GripId) => (grip === 'pre_charge' ? ribbon.tank_head_pa : 0)
+  const gaugeOf = (grip: GripId) => (ribbon[grip]?.gauge_pa ?? 0) - offsetOf(grip)
   /** Whether a tick's number has room: the grips' own numbers stand beside the scale too. */
   const clear = (y: number) => gripsY.every((grip) => Math.abs(grip - y) > 11)
   const middle = (a: number, b: number) => (a + b) / 2
@@ -290,7 +292,7 @@
         {narrow}
         colour={brass ? 'var(--color-accent)' : 'var(--color-secondary)'}
         ink={brass ? 'var(--color-accent-content)' : 'var(--color-secondary-content)'}
-        toPa={(y) => valueAtHeight(y, scales.gauge, frame.top, frame.bottom)}
+        toPa={(y) => valueAtHeight(y, scales.gauge, frame.top, frame.bottom) - offsetOf(grip)}
         onhold={(held) => (dragging = held)}
       />
     {/each}

@@ -22,6 +22,7 @@ const ribbon = {
   held_dimension: 'volume' as const,
   flow_dimension: 'flow' as const,
   settled: null,
+  tank_head_pa: 0,
   ghost: [],
   cut_out: level(60, 13.2, 69),
   cut_in: level(40, 1.6, 0),

@@ -50,6 +50,7 @@ from zerodip.kinds.water.visit import (
     questions,
 )
 from zerodip.kinds.water.ways import matters, pre_charge_ways
+from zerodip.physics.atmosphere import head_pa
 from zerodip.units import PSI, to_si
 
 __all__ = ["BOOSTED_SUPPLY", "CISTERN_SUPPLY", "PLAIN_TANK_WELL", "WELL_WITH_BLADDER"]
@@ -64,17 +65,16 @@ _REPORT = ("drawdown", "run", "starts", "reserve")
 _NON_POTABLE = "Non-potable water. Do not drink."
 
 
-def _pre_charge_missing(system: WaterSystem, settings: Settings) -> list[Fault]:
-    if settings.pre_charge_gauge_pa is not None:
-        return []
-    return [
-        Fault(
-            path="settings.pre_charge_gauge_pa",
-            code="missing",
-            title="Pre-charge",
-            says="is missing.",
-        )
-    ]
+def _settings_faults(system: WaterSystem, settings: Settings) -> list[Fault]:
+    faults = []
+    if settings.pre_charge_gauge_pa is None:
+        path = "settings.pre_charge_gauge_pa"
+        faults.append(Fault(path=path, code="missing", title="Pre-charge", says="is missing."))
+    if head_pa(system.tanks_above_m) > settings.cut_in_gauge_pa:
+        says = "is so much that at cut-in no water reaches them; raise cut-in or measure again."
+        path, title = "system.tanks_above_m", "Tanks above the gauge"
+        faults.append(Fault(path=path, code="order", title=title, says=says))
+    return faults
 
 
 def _dip(seconds: float) -> str:
@@ -170,7 +170,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
     label=Label(pre_charge=True),
     ways=pre_charge_ways,
     matters=matters,
-    settings_faults=_pre_charge_missing,
+    settings_faults=_settings_faults,
     with_found=with_found,
 )
 

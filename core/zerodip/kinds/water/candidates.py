@@ -18,8 +18,8 @@ _REACH_PSI = 30
 
 
 def floor_pa(figures: W) -> float:
-    """The cut-in that must be kept for the wanted pressure at the highest tap; today's where that
-    cannot be told.
+    """The cut-in that must be kept for the wanted pressure at the highest tap, and so that water
+    reaches the tanks; today's where that cannot be told.
 
     Args:
         figures: The system's figures under its settings.
@@ -27,7 +27,8 @@ def floor_pa(figures: W) -> float:
     Returns:
         Cut-in, Pa gauge.
     """
-    return figures.cut_in_pa if figures.least_cut_in_pa is None else figures.least_cut_in_pa
+    wanted = figures.cut_in_pa if figures.least_cut_in_pa is None else figures.least_cut_in_pa
+    return max(wanted, figures.tank_head_pa)
 
 
 def candidates(figures: W, units: str) -> Iterable[Settings]:
@@ -108,16 +109,17 @@ def _airs(figures: W, cut_in: float, units: str) -> Iterable[float]:
         yield figures.pre_charge_pa
         return
     shift, way = cut_in - figures.cut_in_pa, figures.pre_charge_way
+    there = cut_in - figures.tank_head_pa
     offset = way.offset_pa(figures.budget)
     if offset is not None:
         yield (
-            max(down(cut_in - offset, units), 0.0)
+            max(down(there - offset, units), 0.0)
             if way.id == "computed"
-            else max(cut_in - offset, 0.0)
+            else max(there - offset, 0.0)
         )
     if figures.largest_pre_charge_pa is not None:
         yield max(down(figures.largest_pre_charge_pa + shift - figures.gauge_error_pa, units), 0.0)
-    yield max(cut_in - figures.psi_5, 0.0)
+    yield max(there - figures.psi_5, 0.0)
 
 
 def usual_charge_pa(figures: W, cut_in_pa: float) -> float | None:
@@ -133,7 +135,8 @@ def usual_charge_pa(figures: W, cut_in_pa: float) -> float | None:
     if figures.system.plain:
         return figures.settings.pre_charge_gauge_pa
     offset = figures.pre_charge_way.offset_pa(figures.budget)
-    return max(cut_in_pa - (2 * PSI if offset is None else offset), 0.0)
+    there = cut_in_pa - figures.tank_head_pa
+    return max(there - (2 * PSI if offset is None else offset), 0.0)
 
 
 def keeps(figures: W, kept: bool, floor: str) -> str:

@@ -40,8 +40,8 @@ def measured(figures: WaterFigures, log: Log, units: str) -> Iterator[Measured]:
 
 def _bucket(figures: WaterFigures, bucket: Bucket, units: str) -> Measured:
     low, high = (
-        bucket.to_gauge_pa + figures.atmosphere_pa,
-        bucket.from_gauge_pa + figures.atmosphere_pa,
+        bucket.to_gauge_pa + figures.datum_pa,
+        bucket.from_gauge_pa + figures.datum_pa,
     )
     predicted = water_m3(figures.bank, high) - water_m3(figures.bank, low)
     says = _plain_says if figures.system.plain else _bladder_says
@@ -95,20 +95,21 @@ def _drained(figures: WaterFigures, drain: Drain) -> Measured:
             agrees=None,
             says="No knee is seen: drain further, until the gauge collapses, and read more often.",
         )
+    charge = seen.gauge_pa - figures.tank_head_pa
     return Measured(
         id="knee",
         title="Pre-charge, by the knee of the drain",
-        measured=seen.gauge_pa,
+        measured=charge,
         predicted=predicted,
         dimension="pressure",
-        agrees=abs(seen.gauge_pa - predicted) <= 2 * figures.gauge_error_pa,
+        agrees=abs(charge - predicted) <= 2 * figures.gauge_error_pa,
         says=f"The fall is {min(seen.steeper, 99):.0f} times steeper below it.",
     )
 
 
 def _leak(figures: WaterFigures, leak: LeakWatch, units: str) -> Measured:
     first, later = (
-        water_m3(figures.bank, p + figures.atmosphere_pa)
+        water_m3(figures.bank, p + figures.datum_pa)
         for p in (leak.first_gauge_pa, leak.later_gauge_pa)
     )
     lost = (first - later) / leak.seconds

@@ -38,10 +38,9 @@ def water_ribbon(figures: WaterFigures, limits: Sequence[Limit], write: Writer) 
         The ribbon.
     """
     marks = _marks(figures, limits)
-    bottom = max(min(figures.cut_in_pa, figures.pre_charge_pa) - 8 * PSI, 0.0)
-    out, on, air = (
-        _level(figures, pa) for pa in (figures.cut_out_pa, figures.cut_in_pa, figures.pre_charge_pa)
-    )
+    shown = figures.pre_charge_pa + figures.tank_head_pa  # what the gauge shows of it
+    bottom = max(min(figures.cut_in_pa, shown) - 8 * PSI, 0.0)
+    out, on, air = (_level(figures, pa) for pa in (figures.cut_out_pa, figures.cut_in_pa, shown))
     ghost = _ghost(figures)
     return Ribbon(
         holds="water",
@@ -60,13 +59,14 @@ def water_ribbon(figures: WaterFigures, limits: Sequence[Limit], write: Writer) 
             (out, *ghost, on, air), (bottom, reach_pa(figures, marks)), 0.0, "volume", write
         ),
         dips=figures.dips,
+        tank_head_pa=figures.tank_head_pa,
     )
 
 
 def _level(figures: WaterFigures, gauge_pa: float) -> Level:
     """One level. Above cut-out the water is what cut-out holds: the switch lets no more in."""
     store = figures.store
-    water = min(water_m3(figures.bank, gauge_pa + figures.atmosphere_pa), store.off_m3)
+    water = min(water_m3(figures.bank, gauge_pa + figures.datum_pa), store.off_m3)
     if water >= figures.reserve_m3:
         run = fill_seconds(store.fill, figures.reserve_m3, water)
     else:
@@ -86,7 +86,7 @@ def _ghost(figures: WaterFigures) -> tuple[Level, ...]:
         return ()
     fresh = figures.plain_bank(1.0)
     return tuple(
-        Level(gauge_pa=gauge, held_m3=water_m3(fresh, gauge + figures.atmosphere_pa), run_s=None)
+        Level(gauge_pa=gauge, held_m3=water_m3(fresh, gauge + figures.datum_pa), run_s=None)
         for gauge in (figures.cut_out_pa, figures.cut_in_pa)
     )
 
@@ -113,7 +113,7 @@ def _air_grip(figures: WaterFigures) -> Grip:
         )
     return Grip(
         least_gauge_pa=0.0,
-        most_gauge_pa=figures.cut_out_pa - LEAST_GAP_PA,
+        most_gauge_pa=max(figures.cut_out_pa - figures.tank_head_pa - LEAST_GAP_PA, 0.0),
         least_reason="No air but the atmosphere's.",
         most_reason="Above cut-out the tank stores nothing.",
     )

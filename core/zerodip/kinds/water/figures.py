@@ -163,7 +163,12 @@ class WaterFigures(PlateFigures):
             return None
         return self.relief_pa - max(self.gauge_error_pa, self.relief_clearance_pa)
 
-    tank_allowed_pa = less_gauge_error(tank_max_pa)
+    @figure("pressure", Reading("system.tanks.0.max_gauge_pa", "the tank plate's maximum pressure"))
+    def tank_max_here_pa(self) -> float | None:
+        """The same as the gauge shows it, which may stand higher or lower than the tanks."""
+        return None if self.tank_max_pa is None else self.tank_max_pa + self.tank_head_pa
+
+    tank_allowed_pa = less_gauge_error(tank_max_here_pa)
 
     @figure("pressure")
     def fixture_cut_out_pa(self) -> float | None:
@@ -293,13 +298,13 @@ class WaterFigures(PlateFigures):
         """The pre-charge at the season's mean that at the warmest stands as far below cut-in as is
         usual."""
         mean, warmest = self.system.site.mean_k, self.system.site.warmest_k
-        return self.charge_at_pa(mean, warmest, self.cut_in_pa - self.psi_2)
+        return self.charge_at_pa(mean, warmest, self.cut_in_there_pa - self.psi_2)
 
     @figure("pressure")
     def summer_today_pa(self) -> float | None:
         """The same, as it reads today."""
         now, warmest = self.system.site.now_k, self.system.site.warmest_k
-        return self.charge_at_pa(now, warmest, self.cut_in_pa - self.psi_2)
+        return self.charge_at_pa(now, warmest, self.cut_in_there_pa - self.psi_2)
 
     @cached_property
     def pre_charge_way(self) -> PreChargeWay:
@@ -320,7 +325,7 @@ class WaterFigures(PlateFigures):
         """The pre-charge (Pa gauge) that a way of setting it asks for; None while it cannot
         tell."""
         offset = way.offset_pa(self.budget)
-        return None if offset is None else max(self.cut_in_pa - offset, 0.0)
+        return None if offset is None else max(self.cut_in_there_pa - offset, 0.0)
 
     @figure("pressure")
     def target_pa(self) -> float | None:
@@ -329,7 +334,7 @@ class WaterFigures(PlateFigures):
     @figure("pressure")
     def wider_pa(self) -> float:
         """The pre-charge for switches with a low-pressure cut-off."""
-        return max(self.cut_in_pa - self.psi_5, 0.0)
+        return max(self.cut_in_there_pa - self.psi_5, 0.0)
 
     @figure("pressure")
     def way_tolerance_pa(self) -> float:

@@ -237,6 +237,14 @@ INPUTS: tuple[Input[W], ...] = (
         moves=(W.air_left, *_STORED, *_PUMPED, *_START),
     ),
     Input(
+        reading=Reading("system.tanks_above_m", "how much higher the tanks stand than the gauge"),
+        off=lambda figures: (-0.3, 0.3) if figures.system.tanks_above_m else (0.0, 0.0),
+        moved=lambda figures, by: _varied(
+            figures, {W.tank_head_pa: figures.tank_head_pa + head_pa(by)}
+        ),
+        moves=(*_STORED, *_PUMPED, *_START, W.air_left),
+    ),
+    Input(
         reading=Reading("system.demand.highest_tap_m", "the height of the highest tap"),
         off=_tap_off,
         moved=lambda figures, by: _varied(

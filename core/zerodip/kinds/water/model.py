@@ -138,10 +138,12 @@ class Found(Checked):
 class WaterSystem(System):
     """Everything read off one water system. `kind` is what the rules go by: a well with bladder
     tanks, one with plain air-over-water tanks, a cistern (rainwater too), or a supply whose
-    pressure is boosted."""
+    pressure is boosted. `tanks_above_m` is how much higher the tanks stand than switch and gauge,
+    below them negative: there the pressure is less by that."""
 
     kind: str = choice("Kind of system", (WELL, PLAIN_WELL, CISTERN, BOOSTED))
     tanks: tuple[Tank, ...] = parts("Tanks", Tank, 1, MOST_TANKS)
+    tanks_above_m: float = quantity("Tanks above the gauge", "length", -100, 100, default=0.0)
     pump: Pump = part("Pump", variants("model", lambda: PUMPS))
     relief: Relief = part("Relief valve", Relief, default=Relief())
     supply: Supply = part("Supply", Supply, default=Supply())

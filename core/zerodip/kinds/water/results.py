@@ -16,6 +16,8 @@ def _is_plain(figures: W) -> bool:
 
 
 def _air_note(figures: W) -> str:
+    if figures.tank_head_pa:
+        return f"at the tank, where cut-in is {W.cut_in_there_pa}"
     if figures.found_pa is None:
         return ""
     if abs(figures.air_step_pa or 0.0) < 1.0:
@@ -68,7 +70,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         formula=(
             f"W(out) − W(in) = {W.full_m3} − {W.reserve_m3} = {W.drawdown_m3}, with W(p) = V (1 −"
             f" c/p), V = {W.volume_m3}, absolute c = {W.pre_charge_abs_pa}, in = {W.cut_in_abs_pa},"
-            f" out = {W.cut_out_abs_pa}, atmosphere {W.atmosphere_pa}."
+            f" out = {W.cut_out_abs_pa} in the tank, atmosphere {W.atmosphere_pa}."
         ),
         source=GAS_LAW,
         note=_fast_note,

@@ -97,10 +97,7 @@ class StartFigures(TankFigures):
             return max(balance_gauge_pa(self.line, self.peak_draw_m3_s), 0.0)
         fallen = self.reserve_m3 - self.sustained.held_m3
         need = self.dip_need_m3 if self.starts_empty else fallen
-        return (
-            lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.atmosphere_pa)
-            - self.atmosphere_pa
-        )
+        return lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.datum_pa) - self.datum_pa
 
     @figure("pressure")
     def largest_pre_charge_abs_pa(self) -> float | None:

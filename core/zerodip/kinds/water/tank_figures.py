@@ -5,6 +5,7 @@ from functools import cached_property
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.water.model import Tank, WaterSystem
+from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.cycle_rate import WorstDraw, worst_draw
 from zerodip.physics.fill import fill_seconds
@@ -50,6 +51,31 @@ class TankFigures(Figures):
         return self.system.pump.ramp_s
 
     @figure("pressure")
+    def tank_head_pa(self) -> float:
+        """What the gauge shows more than there is in the tanks, where they stand higher."""
+        return head_pa(self.system.tanks_above_m)
+
+    @figure("pressure")
+    def datum_pa(self) -> float:
+        """What comes on top of the gauge for the absolute pressure in the tanks."""
+        return self.atmosphere_pa - self.tank_head_pa
+
+    @figure("pressure")
+    def cut_in_there_pa(self) -> float:
+        """Cut-in as a gauge at the tanks would show it: what the pre-charge stays under."""
+        return self.cut_in_pa - self.tank_head_pa
+
+    @figure("pressure")
+    def cut_in_abs_pa(self) -> float:
+        """Cut-in, absolute, in the tanks."""
+        return self.cut_in_pa + self.datum_pa
+
+    @figure("pressure")
+    def cut_out_abs_pa(self) -> float:
+        """Cut-out, absolute, in the tanks."""
+        return self.cut_out_pa + self.datum_pa
+
+    @figure("pressure")
     def pre_charge_abs_pa(self) -> float:
         """Pre-charge as set, absolute."""
         return self.pre_charge_pa + self.atmosphere_pa
@@ -62,7 +88,8 @@ class TankFigures(Figures):
     @property
     def dips(self) -> bool:
         """Whether the pre-charge lies at or above cut-in, as the rules compare them."""
-        return self.highest_pre_charge_pa >= self.cut_in_pa - slack(self.cut_in_pa, "pressure")
+        there = self.cut_in_there_pa
+        return self.highest_pre_charge_pa >= there - slack(there, "pressure")
 
     @figure("pressure")
     def uneven_pa(self) -> float:
@@ -91,8 +118,8 @@ class TankFigures(Figures):
         ):
             return None
         low, high = (
-            found.cut_in_gauge_pa + self.atmosphere_pa,
-            found.cut_out_gauge_pa + self.atmosphere_pa,
+            found.cut_in_gauge_pa + self.datum_pa,
+            found.cut_out_gauge_pa + self.datum_pa,
         )
         return charge_abs_pa(
             self.nominal_m3, found.caught_m3, low, high, self.practice.gas_exponent
@@ -156,7 +183,7 @@ class TankFigures(Figures):
     @figure("pressure")
     def cooled_pa(self) -> float:
         """Where the gauge comes to after a fast fill, once the air has cooled."""
-        return pressure_abs_pa(self.resting, self.full_m3) - self.atmosphere_pa
+        return pressure_abs_pa(self.resting, self.full_m3) - self.datum_pa
 
     @figure("volume")
     def renewed_m3(self) -> float:
@@ -187,9 +214,7 @@ class TankFigures(Figures):
     def _store(self, bank: Bank) -> WaterStore:
         # While delivery ramps up evenly, half of it is missing: as long a start without any.
         lag_s = self.start_lag_s + self.ramp_s / 2
-        return WaterStore(
-            bank, self.line, self.atmosphere_pa, self.cut_in_pa, self.cut_out_pa, lag_s
-        )
+        return WaterStore(bank, self.line, self.datum_pa, self.cut_in_pa, self.cut_out_pa, lag_s)
 
     @figure("volume")
     def reserve_m3(self) -> float:

@@ -84,7 +84,7 @@ def drain(figures: WaterFigures, gauge_pa: float, units: str) -> DrainView:
 
     Source: The gas law; hose and bucket common practice, no source.
     """
-    held = water_m3(figures.bank, gauge_pa + figures.atmosphere_pa)
+    held = water_m3(figures.bank, gauge_pa + figures.datum_pa)
     buckets = max(math.ceil(held / BUCKET_M3), 1) if held > 0 else 0
     seconds = held / HOSE_M3_S
     says = (
@@ -122,7 +122,7 @@ def questions(figures: WaterFigures, log: Log, units: str) -> list[Question]:
     if not exceeds(air, figures.leak_found_pa):
         low = f"{text(air, 'pressure', units)} is so low that the tank leaks: soap valve and seams."
         return [question(FOUND_PRE_CHARGE, low)]
-    if air >= figures.cut_in_pa:
+    if air >= figures.cut_in_there_pa:
         return [
             question(
                 FOUND_PRE_CHARGE, "Above cut-in: this is the dip that the taps feel at each start."

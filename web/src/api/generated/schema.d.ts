@@ -1304,6 +1304,8 @@ export interface components {
                     /** This tank's own pre-charge */
                     pre_charge_gauge_pa?: number | null;
                 }[];
+                /** Tanks above the gauge */
+                tanks_above_m?: number | null;
                 /** Pump */
                 pump: {
                     /** @constant */
@@ -1960,6 +1962,8 @@ export interface components {
          *     pressure (of air), threads between the points, `ghost` as the band would be with the air
          *     renewed; marks, grips, and the scales in round numbers of the units. `holds` is "water" or
          *     "air"; `dips` tells that the pre-charge does not lie below cut-in, as the rules compare them.
+         *     `tank_head_pa` is what the gauge shows more than there is in tanks that stand higher: the
+         *     pre-charge, set at the tank, is drawn that much higher.
          */
         Ribbon: {
             /**
@@ -1994,6 +1998,11 @@ export interface components {
              * @default false
              */
             dips: boolean;
+            /**
+             * Tank Head Pa
+             * @default 0
+             */
+            tank_head_pa: number;
         };
         /**
          * Scale

@@ -39,7 +39,7 @@ export function tankPlate(plain: boolean): PlateKind {
   return {
     id: 'tank',
     title: 'Tank plate',
-    under: ['system.tanks', 'system.relief'],
+    under: ['system.tanks', 'system.tanks_above_m', 'system.relief'],
     sections: (file) => {
       const several = partsAt(file, 'system.tanks').length > 1
       const names = ['volume_m3', 'max_gauge_pa', ...(plain ? [] : ['acceptance_m3'])]
@@ -56,6 +56,7 @@ export function tankPlate(plain: boolean): PlateKind {
           add: 'Add a tank beside it',
           blank,
         },
+        rows('WaterSystem', 'system', 'tanks_above_m'),
         rows('Relief', 'system.relief', 'present', 'setting_gauge_pa'),
       ]
     },

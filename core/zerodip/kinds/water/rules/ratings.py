@@ -48,13 +48,16 @@ RATINGS: tuple[Rule[W], ...] = (
         fails="Relief set above the tank's maximum",
         source=practice("and codes: required with any closed tank"),
         measure=W.relief_pa,
-        limit=W.tank_max_pa,
-        needs=(W.relief_pa, W.tank_max_pa),
+        limit=W.tank_max_here_pa,
+        needs=(W.relief_pa, W.tank_max_here_pa),
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no relief valve.",
-        figure=f"{W.relief_pa} {OP} {W.tank_max_pa}",
-        advice=f"Fit a relief valve set no higher than the tank's {W.tank_max_pa}.",
-        formula=f"Relief {W.relief_pa}, lowest tank plate {W.tank_max_pa}.",
+        figure=f"{W.relief_pa} {OP} {W.tank_max_here_pa}",
+        advice=f"Fit a relief valve set no higher than the tank's {W.tank_max_here_pa}.",
+        formula=(
+            f"Relief {W.relief_pa}, lowest tank plate {W.tank_max_pa}, at the gauge"
+            f" {W.tank_max_here_pa}."
+        ),
     ),
     Rule(
         id="tank-plate",
@@ -63,15 +66,15 @@ RATINGS: tuple[Rule[W], ...] = (
         source=practice("never exceed the lowest rating"),
         measure=W.cut_out_pa,
         limit=W.tank_allowed_pa,
-        needs=(W.tank_max_pa,),
-        figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.tank_max_pa}",
+        needs=(W.tank_max_here_pa,),
+        figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.tank_max_here_pa}",
         advice=(
             f"Lower cut-out to {W.tank_allowed_pa} or less: the tank's plate allows"
             f" {W.tank_max_pa}."
         ),
         formula=(
             f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; lowest tank plate"
-            f" {W.tank_max_pa}."
+            f" {W.tank_max_pa}, at the gauge {W.tank_max_here_pa}."
         ),
     ),
     Rule(

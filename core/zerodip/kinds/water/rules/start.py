@@ -117,15 +117,15 @@ BLADDER: tuple[Rule[W], ...] = (
         fails="Pre-charge at or above cut-in",
         source=GAS_LAW,
         measure=W.highest_pre_charge_pa,
-        limit=W.cut_in_pa,
+        limit=W.cut_in_there_pa,
         sense="below",
-        figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_pa}",
+        figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_there_pa}",
         advice=(
             f"Let air out of the drained tank, power off, to {W.target_pa}. Above cut-in the tank"
             " is empty before the switch acts, and pressure collapses at each start."
         ),
         formula=(
-            f"Pre-charge {W.highest_pre_charge_pa} against cut-in {W.cut_in_pa}; "
+            f"Pre-charge {W.highest_pre_charge_pa} against cut-in at the tank {W.cut_in_there_pa}; "
             f"water held at cut-in {W.reserve_m3}."
         ),
     ),
@@ -135,11 +135,11 @@ BLADDER: tuple[Rule[W], ...] = (
         fails="Pre-charge over cut-in at the warmest",
         source=GAS_LAW,
         measure=W.warmest_pa,
-        limit=W.cut_in_pa,
+        limit=W.cut_in_there_pa,
         sense="below",
         applies=lambda figures: figures.warmest_pa is not None,
         not_applicable="The temperatures over the year are not entered.",
-        figure=f"{W.warmest_pa} {OP} {W.cut_in_pa}",
+        figure=f"{W.warmest_pa} {OP} {W.cut_in_there_pa}",
         advice=(
             f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
             f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
@@ -153,7 +153,7 @@ BLADDER: tuple[Rule[W], ...] = (
         ),
         formula=(
             f"p ∝ T, absolute: {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the"
-            f" warmest; cut-in {W.cut_in_pa}."
+            f" warmest; cut-in at the tank {W.cut_in_there_pa}."
         ),
     ),
     *START,
@@ -193,8 +193,8 @@ BLADDER: tuple[Rule[W], ...] = (
             " eats the reserve."
         ),
         formula=(
-            f"Cut-in {W.cut_in_pa} less the offset of this practice = {W.target_pa}; "
-            f"set {W.pre_charge_pa}, allowed apart {W.way_tolerance_pa}."
+            f"Cut-in at the tank {W.cut_in_there_pa} less the offset of this practice ="
+            f" {W.target_pa}; set {W.pre_charge_pa}, allowed apart {W.way_tolerance_pa}."
         ),
     ),
     Rule(

@@ -36,14 +36,14 @@ PLAIN: tuple[Rule[W], ...] = (
         fails="Air charge at or above cut-in",
         source=GAS_LAW,
         measure=W.pre_charge_pa,
-        limit=W.cut_in_pa,
+        limit=W.cut_in_there_pa,
         sense="below",
-        figure=f"{W.pre_charge_pa} {OP} {W.cut_in_pa}",
+        figure=f"{W.pre_charge_pa} {OP} {W.cut_in_there_pa}",
         advice=(
             "With no bladder, air would blow out at the taps before the pump starts: let air off"
             " well below cut-in."
         ),
-        formula=f"Air charge {W.pre_charge_pa}, cut-in {W.cut_in_pa}.",
+        formula=f"Air charge {W.pre_charge_pa}, cut-in at the tank {W.cut_in_there_pa}.",
     ),
     Rule(
         id="outlet-seal",
