@@ -54,6 +54,35 @@ def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
     expect(page.get_by_role("region", name="Retired")).to_contain_text("Pond pump")
 
 
+def test_usual_values_are_marked_until_read_and_lead_to_what_to_read(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    page.emulate_media(reduced_motion="reduce")
+    add(page)
+    page.get_by_label("Name of the system").fill("New well")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_test_id("soft-edge")).to_have_count(2)
+    expect(page.locator("[data-within=drawdown]")).to_have_text("5.6 to 22.7")
+    tank = page.locator("[data-plate=tank]")
+    expect(tank).to_contain_text("usual, not read")
+    page.get_by_role("button", name="Propose").click()
+    expect(page.get_by_test_id("proposed")).to_contain_text("By usual values, not read yet")
+    no_serious_fault(page)
+    page.get_by_test_id("unread").get_by_role("button", name=re.compile("peak draw")).click()
+    expect(page.get_by_label("Peak draw")).to_be_focused()
+    page.get_by_role("button", name="Done").click()
+    tank.click()
+    page.get_by_role("button", name="It is so: Tank volume").click()
+    page.get_by_role("button", name="Done").click()
+    expect(tank).not_to_contain_text("usual, not read")
+    expect(page.locator("[data-within=drawdown]")).to_have_text("10.8 to 12.2")
+    page.get_by_role("button", name="Keep these settings").click()
+    expect(page.get_by_text("Kept")).to_be_visible()
+    kept = System.objects.get(name="New well").document["system"]["assumed"]
+    assert "system.tanks.0.volume_m3" not in kept
+    assert "settings.cut_in_gauge_pa" not in kept
+    assert "system.pump.flow_m3_s" in kept
+
+
 def test_a_system_comes_out_of_a_file_and_a_bad_file_is_refused_by_field(open_page: Opener) -> None:
     page = open_page()
     given = System.objects.get(name="Byre well").document

@@ -99,3 +99,10 @@ def test_untreated_water_is_labelled_as_such(kind: str, treated: bool | None, wa
     document = read_document(file(system__kind=kind, system__supply={"treated": treated}))
     label = label_of(figures_for(document.system, document.settings), "us")
     assert label.warning == ("Non-potable water. Do not drink." if warned else "")
+
+
+def test_it_tells_what_was_not_read_and_how_much_was_not_judged() -> None:
+    usual = read_document(file(system__assumed={"system.pump.flow_m3_s": True}))
+    told = report(usual, entries(*FOUND))
+    assert told.usual == ("Pump flow",)
+    assert told.unjudged > report(WELL, entries(*FOUND)).unjudged > 0

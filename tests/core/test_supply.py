@@ -14,7 +14,7 @@ from zerodip.kinds.water.results import RESULTS
 from zerodip.physics.atmosphere import GRAVITY, WATER_DENSITY
 from zerodip.physics.bladder_tank import Bank, water_m3
 from zerodip.physics.motors import starts_per_hour_limit
-from zerodip.physics.plain_tank import charge_abs_pa, plain_vessel
+from zerodip.physics.plain_tank import charge_abs_pa, vessel_above_zero
 from zerodip.physics.pump_delivery import flow_m3_s
 from zerodip.text.writer import Writer
 from zerodip.units import PSI, to_si
@@ -30,7 +30,7 @@ def test_a_plain_tank_gives_what_its_air_lets_out(charge: float) -> None:
     def air(p_abs: float) -> float:
         return float(min(charge * SEA_LEVEL / p_abs, 1.0))
 
-    bank = Bank((plain_vessel(1.0, charge * SEA_LEVEL, SEA_LEVEL),))
+    bank = Bank((vessel_above_zero(1.0, charge * SEA_LEVEL, SEA_LEVEL),))
     for low, high in ((0, 20), (30, 50), (20, 40)):
         p, q = low * PSI + SEA_LEVEL, high * PSI + SEA_LEVEL
         assert water_m3(bank, q) - water_m3(bank, p) == pytest.approx(air(p) - air(q), abs=1e-12)

@@ -10,7 +10,7 @@ import math
 
 from zerodip.physics.bladder_tank import Vessel
 
-__all__ = ["charge_abs_pa", "plain_vessel"]
+__all__ = ["charge_abs_pa", "vessel_above_zero"]
 
 
 def charge_abs_pa(
@@ -37,21 +37,28 @@ def charge_abs_pa(
     return caught_m3 * out_abs / (volume_m3 * grows)
 
 
-def plain_vessel(volume_m3: float, charge_abs: float, atmosphere_pa: float) -> Vessel:
-    """The vessel that holds and gives the same water above gauge zero as a plain tank with that
-    much air: its air's volume at the atmosphere, at most the whole tank (then the charge is a
-    supercharge).
+def vessel_above_zero(
+    volume_m3: float,
+    charge_abs: float,
+    zero_abs: float,
+    acceptance_m3: float = float("inf"),
+) -> Vessel:
+    """The vessel that holds and gives the same water above gauge zero as a tank with that much air:
+    what stands in it at zero does not come out. So a plain tank short of air is a smaller one (with
+    more than fills it at zero it is supercharged), and a bladder tank far below the gauge too.
 
     Args:
         volume_m3: Volume, m³, above 0.
         charge_abs: Charge spread over the whole tank, Pa abs, above 0.
-        atmosphere_pa: Atmospheric pressure at the site, Pa abs, above 0.
+        zero_abs: Pressure in the tank where the gauge shows nothing, Pa abs, above 0.
+        acceptance_m3: The most water that its bladder takes, m³.
 
     Returns:
         The vessel at rest, in absolute pressures.
 
     Source: The gas law.
     """
-    if charge_abs >= atmosphere_pa:
-        return Vessel(volume_m3, charge_abs)
-    return Vessel(volume_m3 * charge_abs / atmosphere_pa, atmosphere_pa)
+    if charge_abs >= zero_abs:
+        return Vessel(volume_m3, charge_abs, acceptance_m3)
+    sunk = volume_m3 * (1 - charge_abs / zero_abs)
+    return Vessel(volume_m3 - sunk, zero_abs, max(acceptance_m3 - sunk, 1e-9))

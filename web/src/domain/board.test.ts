@@ -247,4 +247,34 @@ describe('the board', () => {
     const board = await loaded()
     await vi.waitFor(() => expect(board.practice?.name).toBe('Ours'))
   })
+
+  it('tells how sure the results are once nothing moves any more', async () => {
+    const certainty = { results: [], edges: [], narrow: null }
+    answers['POST /api/decide'] = async (request) => {
+      const { sure } = (await request.clone().json()) as { sure: boolean }
+      return { body: { decision: { ...decided.decision, certainty: sure ? certainty : null } } }
+    }
+    const board = await loaded()
+    await vi.waitFor(() => expect(board.certainty).toEqual(certainty))
+    for (const to of [55, 56, 57]) board.move('cut_out', to * psi)
+    expect(board.certainty).toBeUndefined()
+    await vi.waitFor(() => expect(board.certainty).toEqual(certainty))
+  })
+
+  it('keeps settings as decided on, and plates as usual values until they are confirmed', async () => {
+    const flow = 'system.pump.flow_m3_s'
+    const assumed = { 'settings.cut_in_gauge_pa': true, [flow]: true }
+    const usual = { ...document, system: { ...document.system, assumed } }
+    answers['GET /api/systems/s'] = () => ({ body: { ...system, document: usual } })
+    answers['PUT /api/systems/s/decisions'] = () => ({ body: { id: 'd' } })
+    const board = await loaded()
+    expect([board.usualUnder('settings'), board.usualUnder('system.pump')]).toEqual([1, 1])
+    await board.save()
+    const { body } = asked.find(({ key }) => key === 'PUT /api/systems/s/decisions')!
+    expect(body).toMatchObject({ document: { system: { assumed: { [flow]: true } } } })
+    expect(board.usualUnder('settings')).toBe(0)
+    board.confirm(flow)
+    expect(board.usualUnder('system')).toBe(0)
+    expect(board.dirty).toBe(true)
+  })
 })

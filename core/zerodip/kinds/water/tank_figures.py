@@ -9,7 +9,7 @@ from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.cycle_rate import WorstDraw, worst_draw
 from zerodip.physics.fill import fill_seconds
-from zerodip.physics.plain_tank import charge_abs_pa, plain_vessel
+from zerodip.physics.plain_tank import charge_abs_pa, vessel_above_zero
 from zerodip.physics.pump_delivery import Delivery, flow_m3_s
 from zerodip.physics.simulation import WaterStore
 from zerodip.rules.engine import slack
@@ -146,9 +146,10 @@ class TankFigures(Figures):
         if self.system.plain:
             return self._plain(min(self.air_left if self.air_left is not None else 1.0, 3.0))
         vessels = (
-            Vessel(
+            vessel_above_zero(
                 tank.volume_m3,
                 self._pre_charge_of(tank) + self.atmosphere_pa,
+                self.datum_pa,
                 tank.acceptance_m3 or float("inf"),
             )
             for tank in self.system.tanks
@@ -158,7 +159,7 @@ class TankFigures(Figures):
     def _plain(self, left: float) -> Bank:
         """Plain tanks with the share `left` of a fresh charge."""
         charge = self.pre_charge_abs_pa * left
-        tanks = (plain_vessel(t.volume_m3, charge, self.atmosphere_pa) for t in self.system.tanks)
+        tanks = (vessel_above_zero(t.volume_m3, charge, self.datum_pa) for t in self.system.tanks)
         return Bank(tuple(tanks))
 
     @cached_property
