@@ -49,7 +49,7 @@ def _pump(rng: random.Random) -> dict[str, Any]:
     return {"model": "curve", "points": points, "lift_m": lift, "drop_pipe": pipe, **motor}
 
 
-def _water(kind: str, rng: random.Random) -> tuple[dict[str, Any], float]:
+def a_water(kind: str, rng: random.Random) -> tuple[dict[str, Any], float]:
     """A file, and the share of air left in a plain tank."""
     low, gap = rng.uniform(20, 45) * PSI, rng.uniform(12, 25) * PSI
     up = rng.choice((0.0, 0.0, rng.uniform(-6, 6)))
@@ -107,7 +107,7 @@ def test_water_runs_starts_and_holds_as_another_simulation_sees_it(kind: str) ->
 def compare_water(kind: str, rng: random.Random, count: int) -> None:
     """So many random systems of a kind."""
     for _ in range(count):
-        raw, left = _water(kind, rng)
+        raw, left = a_water(kind, rng)
         plant = Water({**raw, "system": {**raw["system"], "air_left": left}})
         if left < 1:
             _with_bucket(raw, plant)
@@ -209,11 +209,12 @@ def compare_compressors(rng: random.Random, count: int) -> None:
             assert figures.duty == pytest.approx(seen.runs[-1] / whole, abs=0.08)
 
 
-def _motors(rng: random.Random) -> Motor:
+def motors(rng: random.Random) -> Motor:
+    """A pump of its own."""
     return Motor(idle_nm=rng.uniform(0, 0.12), per_pa=rng.uniform(1.0e-6, 1.6e-6))
 
 
-def _tankless(rng: random.Random, motor: Motor) -> dict[str, Any]:
+def a_tankless(rng: random.Random, motor: Motor) -> dict[str, Any]:
     """What a technician reads of that pump: its curve at 12 V and the dead-head at 13 V."""
     top = motor.dead_head(12)
     low = rng.uniform(0.3, 0.6) * top
@@ -250,8 +251,8 @@ def compare_tankless(rng: random.Random, count: int) -> int:
     """So many; how many of them pulsed."""
     pulsed = 0
     for _ in range(count):
-        motor = _motors(rng)
-        raw = _tankless(rng, motor)
+        motor = motors(rng)
+        raw = a_tankless(rng, motor)
         document = read_document(raw)
         figures = document.figures()
         assert isinstance(figures, TanklessFigures)

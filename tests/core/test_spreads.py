@@ -55,7 +55,8 @@ def _figures(name: str) -> Figures:
     return figures_for(of, at, Practice())
 
 
-def _answers(figures: Figures) -> list[Any]:
+def moved_figures(figures: Figures) -> list[Any]:
+    """Every figure that an input of this kind moves."""
     kind = kind_of(figures)
     moved = {m.name: m for each in kind.inputs for m in each.moves}
     return list(moved.values())
@@ -64,7 +65,7 @@ def _answers(figures: Figures) -> list[Any]:
 @pytest.mark.parametrize("name", CASES)
 def test_an_input_moves_nothing_but_what_it_says(name: str) -> None:
     figures = _figures(name)
-    answers = _answers(figures)
+    answers = moved_figures(figures)
     for each in kind_of(figures).inputs:
         for off in each.off(figures):
             at = each.moved(figures, off) if off else figures
@@ -72,10 +73,10 @@ def test_an_input_moves_nothing_but_what_it_says(name: str) -> None:
             assert moved <= {m.name for m in each.moves}, each.reading
 
 
-def _drawn(figures: Figures, rng: random.Random) -> Figures:
+def drawn(figures: Figures, rng: random.Random) -> Figures:
     """The figures with every input off by chance: normal, each side as wide as it says."""
     for each in kind_of(figures).inputs:
-        down, up = each.off(figures)
+        down, up = min(each.off(figures)), max(each.off(figures))
         by = rng.gauss(0, 1) / 1.96
         off = by * (up if by > 0 else -down)
         figures = each.moved(figures, off) if off else figures
@@ -86,15 +87,15 @@ def _drawn(figures: Figures, rng: random.Random) -> Figures:
 def test_the_spread_holds_what_chance_makes_of_the_inputs(name: str) -> None:
     """By Monte Carlo (JCGM 101:2008): between 89 and 99.5 of a hundred draws lie within."""
     rng, figures = random.Random(8), _figures(name)
-    answers = _answers(figures)
+    answers = moved_figures(figures)
     spreads = spread_of(figures, answers)
     assert len(spreads) >= 4
-    drawn = [_drawn(figures, rng) for _ in range(500)]
+    made = [drawn(figures, rng) for _ in range(500)]
     for each in answers:
         spread = spreads.get(each.name)
         if spread is None or spread.least == spread.most or not spread.by:
             continue
-        values = [getattr(at, each.name) for at in drawn]
+        values = [getattr(at, each.name) for at in made]
         held = sum(v is not None and spread.least <= v <= spread.most for v in values)
         assert 0.89 <= held / len(values) <= 0.995, (each.name, held / len(values))
 
@@ -104,7 +105,7 @@ def test_run_and_starts_of_a_constant_pump_by_hand() -> None:
     5 % are left, together 5.8 %."""
     exact = replace(Practice(), gauge_error_pa=0.0)
     figures = figures_for(system(), settings(), exact)
-    answers = {each.name: each for each in _answers(figures)}
+    answers = {each.name: each for each in moved_figures(figures)}
     spreads = spread_of(figures, answers.values())
     run, drawdown = spreads["run_s"], spreads["drawdown_m3"]
     assert drawdown.most / drawdown.value - 1 == pytest.approx(0.03)

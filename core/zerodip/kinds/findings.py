@@ -1,6 +1,6 @@
 """What the rules of a kind say of one system, with what is known of it taken into account."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import product
 
@@ -9,7 +9,7 @@ from zerodip.fileformat.fields import title_at
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.inputs import Input
 from zerodip.kinds.registry import kind_of
-from zerodip.rules.engine import Finding, Verdict, by_weight, on_usual, run
+from zerodip.rules.engine import Finding, Verdict, by_weight, judge, on_usual, run
 from zerodip.text.figure import Reading
 
 __all__ = ["Unread", "findings_of", "unread_of", "usual_values"]
@@ -42,7 +42,7 @@ def unread_of(findings: Iterable[Finding]) -> tuple[Unread, ...]:
     return tuple(sorted(listed, key=lambda each: (-each.stops, -each.rules)))
 
 
-_MOST_TOGETHER = 5  # inputs whose ends are all tried together: 2^5 times the rules
+_MOST_TOGETHER = 5  # inputs whose ends are all tried together: 2^5 times a rule
 _JUDGED = (Verdict.STOP, Verdict.CAUTION, Verdict.PASS)
 
 
@@ -73,44 +73,60 @@ def findings_of(figures: Figures) -> tuple[Finding, ...]:
         The findings.
     """
     kind = kind_of(figures)
-    rules, usual = kind.rules, tuple(each for each in kind.inputs if each.assumed(figures))
-    found = run(rules, figures)
+    usual = tuple(each for each in kind.inputs if each.assumed(figures))
+    found = run(kind.rules, figures)
     if not usual:
         return found
-    elsewhere = [(moved, _verdicts(at)) for moved, at in _ends(figures, usual)]
-    return by_weight(_known(finding, elsewhere) for finding in found)
-
-
-def _verdicts(figures: Figures) -> dict[str, Verdict]:
-    return {each.rule.id: each.verdict for each in run(kind_of(figures).rules, figures)}
+    elsewhere = _Elsewhere(figures, usual)
+    return by_weight(elsewhere.known(finding) for finding in found)
 
 
 Moved = tuple[Input[Figures], ...]
 
 
-def _ends(figures: Figures, usual: Sequence[Input[Figures]]) -> Iterator[tuple[Moved, Figures]]:
-    """The figures with each usual value at either end of its range, and all of them together."""
-    sets: list[Moved] = [(each,) for each in usual]
-    if 1 < len(usual) <= _MOST_TOGETHER:
-        sets.append(tuple(usual))
-    for moved in sets:
-        for by in product(*(each.off(figures) for each in moved)):
-            at = figures
-            try:
-                for each, off in zip(moved, by, strict=True):
-                    at = each.moved(at, off)
-            except InvalidInput:  # no such system can be entered
-                continue
-            yield moved, at
+class _Elsewhere:
+    """The figures with usual values at the ends of their ranges: one at a time, and where a rule
+    looks at several of them, those together."""
 
+    def __init__(self, figures: Figures, usual: Moved) -> None:
+        self.figures, self.usual = figures, usual
+        self._at: dict[Moved, list[Figures]] = {}
 
-def _known(finding: Finding, elsewhere: list[tuple[Moved, dict[str, Verdict]]]) -> Finding:
-    if finding.verdict not in _JUDGED:
-        return finding
-    id = finding.rule.id
-    decide = [moved for moved, verdicts in elsewhere if verdicts[id] is not finding.verdict]
-    if not decide:
-        return finding
-    fewest = min(len(moved) for moved in decide)
-    readings = (each.reading for moved in decide if len(moved) == fewest for each in moved)
-    return on_usual(finding, tuple(dict.fromkeys(readings)))
+    def at(self, moved: Moved) -> list[Figures]:
+        if moved not in self._at:
+            offs = product(*(each.off(self.figures) for each in moved))
+            self._at[moved] = [at for by in offs if (at := self._put(moved, by)) is not None]
+        return self._at[moved]
+
+    def _put(self, moved: Moved, by: Sequence[float]) -> Figures | None:
+        at = self.figures
+        try:
+            for each, off in zip(moved, by, strict=True):
+                at = each.moved(at, off)
+        except InvalidInput:  # no such system can be entered
+            return None
+        return at
+
+    def known(self, finding: Finding) -> Finding:
+        """The finding, no surer than what was read."""
+        if finding.verdict not in _JUDGED:
+            return finding
+        decide = [each for each in self.usual if self._decides(finding, (each,))]
+        looks_at = tuple(each for each in self.usual if self._moves(finding, each))
+        if not decide and 1 < len(looks_at) <= _MOST_TOGETHER and self._decides(finding, looks_at):
+            decide = list(looks_at)
+        if not decide:
+            return finding
+        return on_usual(finding, tuple(dict.fromkeys(each.reading for each in decide)))
+
+    def _decides(self, finding: Finding, moved: Moved) -> bool:
+        verdicts = (judge(finding.rule, at).verdict for at in self.at(moved))
+        return any(verdict is not finding.verdict for verdict in verdicts)
+
+    def _moves(self, finding: Finding, each: Input[Figures]) -> bool:
+        """Whether the rule looks at anything that this moves."""
+        return any(
+            getattr(at, looked.name) != getattr(self.figures, looked.name)
+            for at in self.at((each,))
+            for looked in finding.rule.figures
+        )

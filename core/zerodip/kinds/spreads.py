@@ -81,15 +81,16 @@ def _moved(
 
 
 def _spread(value: float, moved: Iterable[tuple[Input[Figures], float, float]]) -> Spread:
-    down = up = 0.0
+    down = up = furthest = 0.0
     made = Spread(value, value, value)
     for each, lower, higher in moved:
         down, up = math.hypot(down, lower), math.hypot(up, higher)
+        furthest = min(furthest, lower)
         share = max(lower**2, higher**2)
         if share > (1e-4 * value) ** 2:
             made.by[each.reading] = made.by.get(each.reading, 0.0) + share
     made.least, made.most = value - down, value + up
-    if value >= 0:
+    if value + furthest >= 0:  # what no input makes negative is not, by all of them
         made.least = max(made.least, 0.0)
     return made
 

@@ -143,7 +143,10 @@ def _air_off(figures: W) -> Off:
     """The air left in a plain tank: by the bucket, or down to half where nobody looked."""
     if not figures.system.plain or figures.settings.air_renewed:
         return 0.0, 0.0
-    return (-0.5, 0.0) if figures.air_left is None else (-_BUCKET, _BUCKET)
+    if figures.air_left is not None:
+        return -_BUCKET, _BUCKET
+    # Less air holds more water, until what stands below gauge zero counts for nothing.
+    return -0.5, -0.35, -0.2, 0.0
 
 
 def _aired(figures: W, by: float) -> W:
