@@ -12,7 +12,12 @@ from zerodip.units import PSI
 
 __all__ = ["Figures", "less_gauge_error", "lowest_known"]
 
-_RANGE = "the switch's range, under its cover"
+_LOWEST_IN = Reading(
+    "system.switch.least_cut_in_gauge_pa", "the switch's lowest cut-in, under its cover"
+)
+_HIGHEST_OUT = Reading(
+    "system.switch.most_cut_out_gauge_pa", "the switch's highest cut-out, under its cover"
+)
 
 
 def lowest_known(values: list[float | None]) -> float | None:
@@ -121,12 +126,12 @@ class Figures:
         """Whether the switch is earthed."""
         return self.switch.earth_present
 
-    @figure("pressure", Reading("system.switch.least_cut_in_gauge_pa", _RANGE))
+    @figure("pressure", _LOWEST_IN)
     def switch_least_in_pa(self) -> float | None:
         """The lowest cut-in of the switch's range."""
         return self.switch.least_cut_in_gauge_pa
 
-    @figure("pressure", Reading("system.switch.most_cut_out_gauge_pa", _RANGE))
+    @figure("pressure", _HIGHEST_OUT)
     def switch_most_out_pa(self) -> float | None:
         """The highest cut-out of the switch's range."""
         return self.switch.most_cut_out_gauge_pa

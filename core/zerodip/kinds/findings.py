@@ -73,10 +73,10 @@ def findings_of(figures: Figures) -> tuple[Finding, ...]:
         The findings.
     """
     kind = kind_of(figures)
-    usual = tuple(each for each in kind.inputs if each.assumed(figures))
     found = run(kind.rules, figures)
-    if not usual:
+    if not figures.system.assumed:
         return found
+    usual = tuple(each for each in kind.inputs if each.assumed(figures))
     elsewhere = _Elsewhere(figures, usual)
     return by_weight(elsewhere.known(finding) for finding in found)
 

@@ -23,10 +23,11 @@ DOUBLED: Off = (-0.5, 1.0)
 @dataclass(frozen=True, kw_only=True)
 class Input(Generic[F]):
     """One input quantity. `reading` is what would make it surer. `off` tells how far it may be off,
-    down and up, 95 times in a hundred, in what `moved` takes: an amount, or a share of it (points
-    between as well, where a figure turns on the way); 0 where it does not enter. `moved` gives the figures with it off by that, `moves` are the figures
-    that then differ. `path` is the field of the file that it stands at, "" for none: there it may
-    be a usual value."""
+    down and up, 95 times in a hundred, in what `moved` takes: an amount, or a share of it
+    (points between as well, where a figure turns on the way); 0 where it does not enter.
+    `moved` gives the figures with it off by that, `moves` are the figures that then differ.
+    `path` is the field of the file that it stands at, "" for none: there it may be a usual
+    value."""
 
     reading: Reading
     off: Callable[[F], Off]

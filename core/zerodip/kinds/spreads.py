@@ -90,8 +90,10 @@ def _spread(value: float, moved: Iterable[tuple[Input[Figures], float, float]]) 
         if share > (1e-4 * value) ** 2:
             made.by[each.reading] = made.by.get(each.reading, 0.0) + share
     made.least, made.most = value - down, value + up
-    if value + furthest >= 0:  # what no input makes negative is not, by all of them
-        made.least = max(made.least, 0.0)
+    if value >= 0:
+        # What no input makes negative is not, by all of them; and one that empties a tank empties
+        # it once: beyond such a corner moves do not add up.
+        made.least = max(made.least, min(value + furthest, 0.0))
     return made
 
 
