@@ -61,7 +61,7 @@ def test_usual_values_are_marked_until_read_and_lead_to_what_to_read(open_page: 
     page.get_by_label("Name of the system").fill("New well")
     page.get_by_role("button", name="Add it").click()
     expect(page.get_by_test_id("soft-edge")).to_have_count(2)
-    expect(page.locator("[data-within=drawdown]")).to_have_text("5.6 to 22.7")
+    expect(page.locator("[data-within=drawdown]")).to_have_text("5.6 to 22.7usual")
     tank = page.locator("[data-plate=tank]")
     expect(tank).to_contain_text("usual, not read")
     page.get_by_role("button", name="Propose").click()

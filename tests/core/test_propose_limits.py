@@ -1,6 +1,7 @@
 """Propose where a limit stands in the way, against a plain search over a grid of settings."""
 
 import itertools
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -8,14 +9,16 @@ from hypothesis import strategies as st
 
 from zerodip.decide.options import judged
 from zerodip.decide.propose import propose
-from zerodip.kinds.parts import Relief, Switch
+from zerodip.kinds.compressor.model import AirUse, Receiver
+from zerodip.kinds.parts import Relief, Switch, System
+from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.water.model import Demand, Tank, WaterSystem
 from zerodip.kinds.water.pumps import ConstantFlow, RatedPoint
 from zerodip.rules.engine import Verdict
 from zerodip.units import PSI
 
-from .systems import GAL, GPM, system
+from .systems import GAL, GPM, air_settings, compressor, system, tankless
 from .systems import settings as psi_settings
 
 FULL = {
@@ -118,3 +121,68 @@ def test_the_practice_that_leaves_the_nut_alone_is_kept() -> None:
     alone = propose(of, psi_settings(50, 87, 48), Practice(differential_school="leave"))
     gap = alone.proposed.cut_out_gauge_pa - alone.proposed.cut_in_gauge_pa
     assert gap == pytest.approx(37 * PSI)
+
+
+def standing(of: System, at: Settings) -> tuple[int, bool, int]:
+    """Stops, whether the wanted pressure is missed, and cautions that settings can keep."""
+    way, floor_pa = judged(of, at, Practice()), kind_of(of).proposing.floor_pa
+    cautions = [f for f in way.broken if f.verdict is Verdict.CAUTION and f.rule.settable]
+    missed = at.cut_in_gauge_pa < floor_pa(figures_for(of, at)) - 1
+    return way.count(Verdict.STOP), missed, len(cautions)
+
+
+def _taken(of: System, at: Settings) -> Settings:
+    best = propose(of, at).proposed
+    return replace(
+        at,
+        cut_in_gauge_pa=best.cut_in_gauge_pa,
+        cut_out_gauge_pa=best.cut_out_gauge_pa,
+        pre_charge_gauge_pa=best.pre_charge_gauge_pa,
+    )
+
+
+@given(
+    low=st.integers(80, 130),
+    gap=st.sampled_from([15, 20, 25, 35, 45]),
+    valve=st.floats(110, 200),
+    plate=st.floats(110, 200),
+    wanted=st.floats(70, 120),
+    nuts=st.sampled_from(["one", "two"]),
+)
+@settings(max_examples=12, deadline=None)
+def test_no_band_of_a_compressor_is_better(
+    low: int, gap: int, valve: float, plate: float, wanted: float, nuts: str
+) -> None:
+    """Of those that give the tools what they need, in the differentials that the switch has."""
+    of = compressor(
+        receivers=(Receiver(volume_m3=60 * GAL, max_gauge_pa=plate * PSI),),
+        relief=relief(valve),
+        switch=Switch(nuts=nuts, earth_present=True),
+        use=AirUse(use_m3_s=2e-3, wanted_gauge_pa=wanted * PSI),
+    )
+    best = standing(of, _taken(of, air_settings(low, low + gap)))
+    gaps = (gap,) if nuts == "one" else (20, 25, 30, 35)
+    for cut_in, width in itertools.product(range(int(wanted) + 1, 170, 3), gaps):
+        assert best <= standing(of, air_settings(cut_in, cut_in + width)), (cut_in, width)
+
+
+@given(
+    outlet=st.floats(0.2, 3),
+    volts=st.tuples(st.floats(10.5, 12), st.floats(12.5, 14.5)),
+    litres=st.sampled_from([0, 1.0]),
+    low=st.integers(10, 45),
+    gap=st.sampled_from([4, 8, 12]),
+    nuts=st.sampled_from(["one", "two"]),
+)
+@settings(max_examples=12, deadline=None)
+def test_no_points_of_a_tankless_pump_from_today_s_up_are_better(
+    outlet: float, volts: tuple[float, float], litres: float, low: int, gap: int, nuts: str
+) -> None:
+    of = tankless(outlet, volts, litres, switch=Switch(nuts=nuts))
+    taken = _taken(of, psi_settings(low, low + gap, low - 2))
+    if nuts == "one":
+        assert taken.cut_out_gauge_pa - taken.cut_in_gauge_pa == pytest.approx(gap * PSI)
+    best, gaps = standing(of, taken), (gap,) if nuts == "one" else range(5, 16, 2)
+    for cut_in, width in itertools.product(range(low, 65, 2), gaps):
+        tried = psi_settings(cut_in, cut_in + width, cut_in - 2)
+        assert best <= standing(of, tried), (cut_in, width)

@@ -135,6 +135,8 @@ def test_a_usual_value_makes_the_spread_wide_and_is_what_to_read() -> None:
     sure = decide(of, settings(), sure=True).certainty
     assert sure is not None
     drawdown = next(each for each in sure.results if each.result == "drawdown")
+    assert drawdown.usual
+    assert not next(each for each in sure.results if each.result == "pre_charge").usual
     assert drawdown.least < 0.6 * 11.5 * GAL
     assert drawdown.most is not None
     assert drawdown.most > 1.9 * 11.5 * GAL

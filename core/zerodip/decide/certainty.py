@@ -19,13 +19,15 @@ __all__ = ["Certainty", "Edge", "Within", "certainty_of"]
 @dataclass(slots=True, kw_only=True)
 class Within:
     """Within what a result lies, 95 times in a hundred: SI (`most` None where it may have no end),
-    in words, and the reading that would narrow it most."""
+    in words, and the reading that would narrow it most. `usual` tells that a usual value which
+    nobody read is part of it."""
 
     result: str
     least: float
     most: float | None
     text: str
     narrow: Reading | None
+    usual: bool
 
 
 @dataclass(slots=True, kw_only=True)
@@ -65,8 +67,11 @@ def certainty_of(figures: Figures, units: str) -> Certainty:
     of = {each.name: each for each in (*(s.figure for s in shown), *_figures(kind.edges))}
     spreads = spread_of(figures, of.values())
     told = [(spec, spreads[spec.figure.name]) for spec in shown if spec.figure.name in spreads]
+    usual = {f.name for each in kind.inputs if each.assumed(figures) for f in each.moves}
     return Certainty(
-        results=tuple(_within(spec, spread, units) for spec, spread in told),
+        results=tuple(
+            _within(spec, spread, units, spec.figure.name in usual) for spec, spread in told
+        ),
         edges=tuple(_edge(edge, figures, spreads) for edge in kind.edges),
         narrow=_narrows([spread for _, spread in told]),
     )
@@ -76,13 +81,14 @@ def _figures(edges: Iterable[EdgeSpec]) -> list[Any]:
     return [each for edge in edges for each in (edge.gauge, edge.held, edge.run) if each]
 
 
-def _within(spec: ResultSpec[Any], spread: Spread, units: str) -> Within:
+def _within(spec: ResultSpec[Any], spread: Spread, units: str, usual: bool) -> Within:
     return Within(
         result=spec.id,
         least=spread.least,
         most=spread.most if isfinite(spread.most) else None,
         text=spread_words(spread, spec.figure.dimension, units),
         narrow=spread.narrow,
+        usual=usual,
     )
 
 

@@ -13,6 +13,7 @@ __all__ = ["USUAL_PSI", "candidates", "floor_pa", "keeps"]
 
 USUAL_PSI = ((95, 120), (100, 135))
 _GAPS_PA = tuple(psi * PSI for psi in (20, 25, 30, 35))
+_STEP_PA = 1 * PSI  # cut-out is set in whole steps: so much may be lost below a limit
 _LOWER_PA = tuple(psi * PSI for psi in (0, 5, 10, 15))
 
 
@@ -29,8 +30,10 @@ def floor_pa(figures: C) -> float:
     if figures.wanted_air_pa is not None:
         return figures.wanted_air_pa
     limit = lowest_limit(LIMITS, figures)
-    room = figures.cut_in_pa if limit is None else limit - figures.least_usual_differential_pa
-    return min(figures.cut_in_pa, room)
+    if limit is None:
+        return figures.cut_in_pa
+    gap = figures.differential_pa if figures.one_screw else figures.least_usual_differential_pa
+    return min(figures.cut_in_pa, limit - gap - _STEP_PA)
 
 
 def candidates(figures: C, units: str) -> Iterable[Settings]:

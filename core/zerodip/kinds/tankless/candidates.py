@@ -26,11 +26,18 @@ def candidates(figures: T, units: str) -> Iterable[Settings]:
     if figures.has_window:
         tops += [down(figures.window_mid_pa, units), up(figures.window_low_pa, units)]
     for top in tops:
-        for gap in dict.fromkeys((figures.differential_pa, 10 * PSI)):
+        for gap in dict.fromkeys((figures.differential_pa, *_gaps_pa(figures))):
             air = figures.settings.pre_charge_gauge_pa
             if figures.bank is not None:
                 air = max(down(top - gap - 2 * PSI, units), 0.0)
             yield from settings_at(top - gap, top, air)
+
+
+def _gaps_pa(figures: T) -> tuple[float, ...]:
+    """Differentials worth trying; wider ones where it pulses anyway, if the switch has them."""
+    if figures.switch.nuts != "two":
+        return ()
+    return (10 * PSI,) if figures.has_window else (10 * PSI, 15 * PSI, 20 * PSI)
 
 
 def preference(figures: T) -> float:

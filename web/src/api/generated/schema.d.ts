@@ -2151,7 +2151,8 @@ export interface components {
         /**
          * Within
          * @description Within what a result lies, 95 times in a hundred: SI (`most` None where it may have no end),
-         *     in words, and the reading that would narrow it most.
+         *     in words, and the reading that would narrow it most. `usual` tells that a usual value which
+         *     nobody read is part of it.
          */
         Within: {
             /** Result */
@@ -2163,6 +2164,8 @@ export interface components {
             /** Text */
             text: string;
             narrow: components["schemas"]["Reading"] | null;
+            /** Usual */
+            usual: boolean;
         };
         /**
          * WordedFinding

@@ -36,14 +36,16 @@
 
 {#snippet figure(result: Schemas['Result'], size: string)}
   {@const [number, unit] = split(result.text)}
+  {@const sure = within.get(result.id)}
   <span class="block text-sm">{result.title}</span>
   <span class="figure {unit || /\d/.test(number) ? size : 'text-lg'}" data-result={result.id}
     >{number}</span
   >
   <span class="font-mono text-sm">{unit}</span>
-  {#if within.get(result.id)?.text}
+  {#if sure?.text}
     <span class="block font-mono text-sm whitespace-nowrap text-neutral" data-within={result.id}
-      >{within.get(result.id)?.text}</span
+      >{sure.text}{#if sure.usual}<span class="ml-2 font-sans font-bold text-accent">usual</span
+        >{/if}</span
     >
   {/if}
   {#if result.note}<span class="text-sm whitespace-nowrap">{result.note}</span>{/if}
