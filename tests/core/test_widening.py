@@ -31,7 +31,10 @@ READ: dict[str, Any] = {
 def _system(gallons: float, **parts: Any) -> Any:
     plates = {**READ, **parts}
     demand = plates.pop("demand")
-    made = system(replace(CURVE, max_gauge_pa=150 * PSI), gallons, **plates)
+    volume = gallons * GAL
+    tank = Tank(volume_m3=volume, max_gauge_pa=100 * PSI, acceptance_m3=volume)
+    plates = {"tanks": (tank,), **plates}
+    made = system(replace(CURVE, max_gauge_pa=150 * PSI), **plates)
     return replace(made, demand=replace(made.demand, **demand))
 
 
@@ -63,6 +66,8 @@ def test_it_says_how_far_and_what_that_gives() -> None:
         ({"switch": Switch(nuts="one")}, WIDEN),
         ({"switch": replace(READ["switch"], most_cut_out_gauge_pa=None)}, WIDEN),
         ({"switch": replace(READ["switch"], most_differential_pa=20 * PSI)}, WIDEN),
+        ({"switch": replace(READ["switch"], most_differential_pa=None)}, WIDEN),
+        ({"tanks": (Tank(volume_m3=40 * GAL, max_gauge_pa=100 * PSI),)}, WIDEN),  # nor acceptance
         ({"tanks": (Tank(volume_m3=40 * GAL, max_gauge_pa=100 * PSI, acceptance_m3=0.05),)}, WIDEN),
         ({}, Practice(differential_school="leave")),
         ({}, Practice(differential_school="keep")),

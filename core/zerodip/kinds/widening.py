@@ -47,9 +47,10 @@ def wider(
         differential is fixed.
     """
     listed = tuple(limits)
-    if figures.switch.nuts != "two" or not all_read(listed, figures):
+    widest = figures.most_differential_pa
+    if figures.switch.nuts != "two" or widest is None or not all_read(listed, figures):
         return None
-    widest = min(most_pa, figures.most_differential_pa or most_pa)
+    widest = min(most_pa, widest)
     allowed = min(lowest_limit(listed, figures) or 0.0, figures.cut_in_pa + widest)
     top = down(allowed, units)
     if top < figures.cut_out_pa + _WORTH_PA:

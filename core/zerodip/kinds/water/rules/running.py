@@ -18,10 +18,10 @@ __all__ = ["RUNNING"]
 def _wider(figures: W, short: Callable[[W], float], units: str) -> Wider[W] | None:
     """The differential widened, where practice, limits and bladder allow it."""
     gap = max(way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school).offers_pa(0.0))
-    to = wider(figures, LIMITS, gap, short, units)
-    takes = figures.acceptance_m3
-    stretched = to is not None and takes is not None and to.figures.unbounded_full_m3 > takes
-    return None if stretched else to
+    to, takes = wider(figures, LIMITS, gap, short, units), figures.acceptance_m3
+    if to is None or figures.system.plain:
+        return to
+    return to if takes is not None and to.figures.unbounded_full_m3 <= takes else None
 
 
 def _longer(figures: W, units: str) -> str:
