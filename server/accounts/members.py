@@ -6,11 +6,11 @@ from uuid import UUID
 from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.db import transaction
 from django.http import HttpRequest
 
 from audit.services import log_event
 from common.errors import Conflict, Forbidden, NotFound
+from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.fields import Spec, check
 
@@ -25,7 +25,7 @@ _SIGN_IN, _NAME = (
 )
 
 
-@transaction.atomic
+@write
 def add_member(
     actor: Actor, workspace_id: UUID, username: str, name: str, role: str
 ) -> tuple[User, str]:
@@ -56,7 +56,7 @@ def add_member(
     return user, password
 
 
-@transaction.atomic
+@write
 def change_role(actor: Actor, workspace_id: UUID, user_id: int, role: str) -> None:
     """Gives a member another role. Safe to repeat. Raises Conflict for the last owner, NotFound,
     Forbidden."""
@@ -69,7 +69,7 @@ def change_role(actor: Actor, workspace_id: UUID, user_id: int, role: str) -> No
     log_event(actor.user, "members.role", workspace_id, member=user_id, role=role)
 
 
-@transaction.atomic
+@write
 def remove_member(actor: Actor, workspace_id: UUID, user_id: int) -> None:
     """Takes somebody out of a workspace; what they recorded stays. Raises Conflict for the last
     owner, NotFound, Forbidden."""
@@ -79,7 +79,7 @@ def remove_member(actor: Actor, workspace_id: UUID, user_id: int) -> None:
     log_event(actor.user, "members.remove", workspace_id, member=user_id)
 
 
-@transaction.atomic
+@write
 def new_password(actor: Actor, workspace_id: UUID, user_id: int) -> tuple[User, str]:
     """A new password for a member who lost theirs, shown this once. Only for people who belong to
     no workspace that the actor does not own. Raises NotFound, Forbidden."""
@@ -120,7 +120,7 @@ def _keep_an_owner(member: Membership) -> None:
         raise Conflict("A workspace keeps at least one owner.", {})
 
 
-@transaction.atomic
+@write
 def change_password(request: HttpRequest, actor: Actor, old: str, new: str) -> None:
     """The person's own password; other sessions of theirs end. Raises InvalidInput."""
     user = User.objects.select_for_update().get(pk=actor.user.pk)

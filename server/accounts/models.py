@@ -5,6 +5,7 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.db.models.functions import Lower
 
 
 class Role(models.TextChoices):
@@ -16,7 +17,10 @@ class Role(models.TextChoices):
 
 
 class User(AbstractUser):
-    """A person who signs in."""
+    """A person who signs in. No two names differ by capitals alone."""
+
+    class Meta(AbstractUser.Meta):
+        constraints = [models.UniqueConstraint(Lower("username"), name="one_person_per_name")]
 
     @property
     def shown(self) -> str:

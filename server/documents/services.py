@@ -3,13 +3,13 @@
 from datetime import timedelta
 from uuid import UUID
 
-from django.db import transaction
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import NotFound
-from common.idempotency import stored_already
+from common.idempotency import same_again, stored_already
+from common.transactions import write
 from visits.selectors import visit_for_actor
 from zerodip.errors import Fault, InvalidInput
 
@@ -20,7 +20,7 @@ __all__ = ["MOST_DAYS", "end_feed", "make_feed", "make_link", "revoke_link"]
 MOST_DAYS = 366
 
 
-@transaction.atomic
+@write
 def make_link(actor: Actor, visit_id: UUID, link_id: UUID, days: int, units: str) -> Link:
     """A link under the id given, for so many days. Safe to repeat. Raises InvalidInput, NotFound,
     Forbidden."""
@@ -28,6 +28,8 @@ def make_link(actor: Actor, visit_id: UUID, link_id: UUID, days: int, units: str
     require(actor, "documents.share", visit.system.site.workspace_id)
     known = stored_already(Link.objects.filter(pk=link_id), visit_id=visit.pk)
     if known is not None:
+        lasts = (known.expires_at - known.made_at) / timedelta(days=1)
+        same_again({"days": round(lasts), "units": known.units}, {"days": days, "units": units})
         return known
     if not 1 <= days <= MOST_DAYS:
         says = f"must be 1 to {MOST_DAYS}."
@@ -42,7 +44,7 @@ def make_link(actor: Actor, visit_id: UUID, link_id: UUID, days: int, units: str
     return link
 
 
-@transaction.atomic
+@write
 def revoke_link(actor: Actor, visit_id: UUID, link_id: UUID) -> Link:
     """Kills a link at once. Safe to repeat. Raises NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id)
@@ -59,7 +61,7 @@ def revoke_link(actor: Actor, visit_id: UUID, link_id: UUID) -> Link:
     return link
 
 
-@transaction.atomic
+@write
 def make_feed(actor: Actor) -> Feed:
     """A new address of the person's calendar; the one before is dead."""
     Feed.objects.filter(user=actor.user).delete()
@@ -67,7 +69,7 @@ def make_feed(actor: Actor) -> Feed:
     return Feed.objects.create(user=actor.user)
 
 
-@transaction.atomic
+@write
 def end_feed(actor: Actor) -> None:
     """Kills the person's calendar address. Safe to repeat."""
     if Feed.objects.filter(user=actor.user).delete()[0]:

@@ -8,7 +8,6 @@ from uuid import UUID
 from django.utils import timezone
 
 from accounts.models import Membership, User
-from common.errors import Conflict
 from gauges.models import Gauge
 from practice.selectors import stored_practice
 from practice.services import store_practice
@@ -20,6 +19,7 @@ from zerodip.switch.learned import learned_from
 from .archive import DecisionItem, SystemItem, VisitItem
 from .ids import Ids, ids_for
 from .models import Change, Import, Piece
+from .owned import changed_meanwhile, not_here, own
 
 __all__ = ["take_pieces"]
 
@@ -60,7 +60,8 @@ def _practice(workspace_id: UUID, ready: dict[str, Any]) -> None:
 
 
 def _gauge(workspace_id: UUID, ready: dict[str, Any]) -> None:
-    gauge = Gauge.objects.filter(pk=ready["id"]).first() or Gauge(
+    known = own(Gauge, [ready["id"]], "workspace_id", workspace_id)
+    gauge = known.get(UUID(ready["id"])) or Gauge(
         id=ready["id"], workspace_id=workspace_id, version=0
     )
     gauge.data, gauge.retired = ready["data"], ready["retired"]
@@ -70,25 +71,25 @@ def _gauge(workspace_id: UUID, ready: dict[str, Any]) -> None:
 
 
 def _site(workspace_id: UUID, ready: dict[str, Any]) -> None:
-    values = {"name": ready["name"], "units": ready["units"]}
-    Site.objects.update_or_create(
-        id=ready["id"], defaults=values, create_defaults={**values, "workspace_id": workspace_id}
-    )
+    known = own(Site, [ready["id"]], "workspace_id", workspace_id)
+    site = known.get(UUID(ready["id"])) or Site(id=ready["id"], workspace_id=workspace_id)
+    site.name, site.units = ready["name"], ready["units"]
+    site.save()
 
 
 def _take_systems(workspace_id: UUID, pieces: list[Piece], people: dict[str, User]) -> None:
-    stored = System.objects.select_for_update().in_bulk(
-        [UUID(_ready(piece)["id"]) for piece in pieces]
-    )
+    whose = "site__workspace_id"
+    stored = own(System, [_ready(piece)["id"] for piece in pieces], whose, workspace_id)
+    sites = {_ready(piece)["site"] for piece in pieces}
+    if len(own(Site, sites, "workspace_id", workspace_id)) != len(sites):
+        raise changed_meanwhile()  # a site of the file is gone again
     new: list[System] = []
     changed: list[System] = []
     for piece in pieces:
         ready = _ready(piece)
         known = stored.get(UUID(ready["id"]))
         if (known.version if known else 0) != ready["version"]:
-            raise Conflict(
-                f"“{piece.name}” was changed since the file was checked. Check it again.", {}
-            )
+            raise changed_meanwhile(f"“{piece.name}”")
         if known is None or ready["summary"] is not None:
             (new if known is None else changed).append(_system(known, ready))
     System.objects.bulk_create(new)
@@ -123,17 +124,20 @@ def _records(workspace_id: UUID, pieces: list[Piece], people: dict[str, User]) -
         visits += (_visit(each, ids, system, people) for each in item.visits)
         entries += _entries(item.visits, ids, people)
         photos += _photos(item.visits, ids)
-    _close([visit for visit in visits if visit.closed_at is not None])
-    Decision.objects.bulk_create(decisions, ignore_conflicts=True, batch_size=2000)
-    Visit.objects.bulk_create(visits, ignore_conflicts=True, batch_size=2000)
-    Entry.objects.bulk_create(entries, ignore_conflicts=True, batch_size=2000)
-    Photo.objects.bulk_create(photos, ignore_conflicts=True, batch_size=200)
+    Decision.objects.bulk_create(not_here(decisions, "system_id"), batch_size=2000)
+    fresh = not_here(visits, "system_id")
+    _close([visit for visit in visits if visit.closed_at is not None], workspace_id)
+    Visit.objects.bulk_create(fresh, batch_size=2000)
+    Entry.objects.bulk_create(not_here(entries, "visit_id"), batch_size=2000)
+    Photo.objects.bulk_create(not_here(photos, "visit_id"), batch_size=200)
 
 
-def _close(closed: list[Visit]) -> None:
+def _close(closed: list[Visit], workspace_id: UUID) -> None:
     """Closes what was left open here and is closed there."""
     open_here = Visit.objects.filter(
-        pk__in=[visit.pk for visit in closed], closed_at=None
+        pk__in=[visit.pk for visit in closed],
+        closed_at=None,
+        system__site__workspace_id=workspace_id,
     ).values_list("pk", flat=True)
     left_open = set(open_here)
     for visit in closed:

@@ -27,6 +27,7 @@ class Import(models.Model):
     )
     made_at = models.DateTimeField(auto_now_add=True)
     name = models.CharField(max_length=120)
+    digest = models.CharField(max_length=64, default="")
     state = models.CharField(max_length=8, choices=State.choices, default=State.CHECKING)
     total = models.PositiveIntegerField(default=0)
     done = models.PositiveIntegerField(default=0)

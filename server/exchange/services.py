@@ -2,16 +2,18 @@
 how far it is and can be cancelled between any two, taken in one transaction, then finished. Each
 step is a request: nothing runs on its own."""
 
+from hashlib import sha256
 from time import monotonic
 from uuid import UUID
 
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, OperationalError
 from django.db.models import Count
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict, NotFound
-from common.idempotency import stored_already
+from common.idempotency import same_again, stored_already
+from common.transactions import CROSSED, serialisable, write
 from sites.models import System
 from visits.next_checks import refresh_next_checks
 from zerodip.errors import Fault, InvalidInput
@@ -40,24 +42,30 @@ def import_for_actor(actor: Actor, import_id: UUID, lock: bool = False) -> Impor
     return of
 
 
-@transaction.atomic
+@write
 def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: bytes) -> Import:
     """An import under the id given, its file cut into pieces. Safe to repeat. Earlier ones of this
     person are let go. Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "archive.take", workspace_id)
     known = stored_already(Import.objects.filter(pk=import_id), workspace_id=workspace_id)
+    digest = sha256(data).hexdigest()
     if known is not None:
+        stored = {"name": known.name, "sha256": known.digest}
+        same_again(stored, {"name": printable(name, 120), "sha256": digest})
         return known
     if len(data) > MOST_BYTES:
         says = f"is larger than {MOST_BYTES // 1_000_000} MB; take it in parts, site by site."
         raise InvalidInput([Fault(path="file", code="too_large", title="The file", says=says)])
     pieces, lines = cut(parsed(data)), lines_of(data.decode("utf-8-sig"))
-    Import.objects.filter(workspace_id=workspace_id, made_by=actor.user).delete()
+    earlier = Import.objects.filter(workspace_id=workspace_id, made_by=actor.user)
+    list(earlier.select_for_update().order_by("pk"))  # their own step, if one runs, ends first
+    earlier.delete()
     of = Import.objects.create(
         id=import_id,
         workspace_id=workspace_id,
         made_by=actor.user,
         name=printable(name, 120),
+        digest=digest,
         total=len(pieces),
     )
     Piece.objects.bulk_create(
@@ -78,16 +86,16 @@ def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: by
     return of
 
 
+@write
 def go_on(actor: Actor, import_id: UUID) -> Import:
     """A second's work: checks the next pieces, or, once taken, works out what Rounds shows of the
     next systems. Raises NotFound, Forbidden."""
-    with transaction.atomic():
-        of = import_for_actor(actor, import_id, lock=True)
-        if of.state == State.CHECKING:
-            _check_some(of)
-        elif of.state == State.TAKEN:
-            _finish_some(of)
-        return of
+    of = import_for_actor(actor, import_id, lock=True)
+    if of.state == State.CHECKING:
+        _check_some(of)
+    elif of.state == State.TAKEN:
+        _finish_some(of)
+    return of
 
 
 def _check_some(of: Import) -> None:
@@ -136,9 +144,11 @@ def take(actor: Actor, import_id: UUID) -> Import:
     """Takes all of it in, or nothing. Safe to repeat. Raises Conflict (not checked to the end,
     something refused, or changed since), NotFound, Forbidden."""
     try:
-        with transaction.atomic():
+        with serialisable():
             return _take(actor, import_id)
-    except IntegrityError:
+    except (IntegrityError, OperationalError) as error:
+        if isinstance(error, OperationalError) and not isinstance(error.__cause__, CROSSED):
+            raise
         raise Conflict(
             "Something here changed since the file was checked. Check it again.", {}
         ) from None
@@ -173,7 +183,7 @@ def _moved(piece: Piece) -> bool:
     return piece.kind == "system" and piece.change in (Change.ADDED, Change.CHANGED)
 
 
-@transaction.atomic
+@write
 def cancel(actor: Actor, import_id: UUID) -> None:
     """Lets an import go. What was taken stays taken. Raises NotFound, Forbidden."""
     import_for_actor(actor, import_id, lock=True).delete()

@@ -4,13 +4,13 @@ from datetime import date
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict
 from common.idempotency import stored_already
+from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
 from zerodip.fileformat.fields import read
@@ -24,7 +24,7 @@ __all__ = ["put_gauge"]
 MOST_GAUGES = 100
 
 
-@transaction.atomic
+@write
 def put_gauge(
     actor: Actor,
     workspace_id: UUID,

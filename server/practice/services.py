@@ -5,12 +5,12 @@ from dataclasses import replace
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.dispatch import Signal
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict, NotFound
+from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
 from zerodip.fileformat.fields import Spec, check, read
@@ -37,7 +37,7 @@ def read_sizes(raw: Any, path: str = "sizes_m3") -> tuple[list[float] | None, li
     return (None if faults else sorted({float(value) for value in raw})), faults
 
 
-@transaction.atomic
+@write
 def change_practice(
     actor: Actor, workspace_id: UUID, version: int, raw_practice: Any, raw_sizes: Any
 ) -> WorkspacePractice:

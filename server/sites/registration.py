@@ -4,13 +4,13 @@ safe to repeat."""
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
-from common.idempotency import stored_already
+from common.idempotency import same_again, stored_already
+from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import read_document
 from zerodip.fileformat.fields import Spec, check
@@ -19,19 +19,22 @@ from zerodip.kinds.registry import KINDS
 
 from .models import Site, System
 from .selectors import site_for_actor, system_for_actor
-from .services import create_system
+from .services import create_system, followed
 
 __all__ = ["add_system", "change_site", "create_site", "retire_site", "retire_system"]
 
 _NAME = Spec(kind="words", title="Name", most=80)
 
 
-@transaction.atomic
+@write
 def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, units: str) -> Site:
     """A new site under the id given. Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "sites.add", workspace_id)
     known = stored_already(Site.objects.filter(pk=site_id), workspace_id=workspace_id)
     if known is not None:
+        same_again(
+            {"name": known.name, "units": known.units}, {"name": name.strip(), "units": units}
+        )
         return known
     name = _named(name, Site.objects.filter(workspace_id=workspace_id), "name")
     site = Site.objects.create(id=site_id, workspace_id=workspace_id, name=name, units=units)
@@ -39,7 +42,7 @@ def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, unit
     return site
 
 
-@transaction.atomic
+@write
 def change_site(actor: Actor, site_id: UUID, units: str | None, name: str | None) -> Site:
     """Remembers the unit system used on a site, gives it another name; None leaves as it is. Raises
     InvalidInput, NotFound, Forbidden."""
@@ -54,7 +57,7 @@ def change_site(actor: Actor, site_id: UUID, units: str | None, name: str | None
     return site
 
 
-@transaction.atomic
+@write
 def add_system(
     actor: Actor, site_id: UUID, system_id: UUID, kind: str | None, name: str, raw: Any
 ) -> System:
@@ -63,9 +66,10 @@ def add_system(
     site = site_for_actor(actor, site_id)
     require(actor, "systems.add", site.workspace_id)
     known = stored_already(System.objects.filter(pk=system_id), site_id=site.pk)
-    if known is not None:
-        return known
     document = read_document(_from_template(kind, name) if raw is None else raw)
+    if known is not None:
+        same_again(known.document, followed(document, site.workspace_id).as_json())
+        return known
     _named(
         document.system.name,
         System.objects.filter(site=site),
@@ -110,7 +114,7 @@ def _missing(path: str) -> Fault:
     return Fault(path=path, code="missing", title="Name", says="is missing.")
 
 
-@transaction.atomic
+@write
 def retire_system(actor: Actor, system_id: UUID, retired: bool) -> System:
     """Takes a system off the rounds, with all that is on record, or brings it back. Raises
     NotFound, Forbidden."""
@@ -123,13 +127,17 @@ def retire_system(actor: Actor, system_id: UUID, retired: bool) -> System:
     return system
 
 
-@transaction.atomic
+@write
 def retire_site(actor: Actor, site_id: UUID, retired: bool) -> Site:
     """Takes every system of a site off the rounds, or brings them all back. Raises NotFound,
     Forbidden."""
     site = site_for_actor(actor, site_id)
     require(actor, "sites.change", site.workspace_id)
-    changed = list(System.objects.select_for_update().filter(site=site, retired_at__isnull=retired))
+    changed = list(
+        System.objects.select_for_update()
+        .filter(site=site, retired_at__isnull=retired)
+        .order_by("pk")
+    )
     System.objects.filter(pk__in=[system.pk for system in changed]).update(
         retired_at=timezone.now() if retired else None
     )

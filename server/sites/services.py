@@ -5,13 +5,13 @@ from collections.abc import Mapping
 from typing import Any
 from uuid import UUID, uuid4
 
-from django.db import transaction
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict
 from common.idempotency import stored_already
+from common.transactions import write
 from practice.selectors import FOLLOWS, follow, practice_of
 from zerodip.decide.judge import decision as decide
 from zerodip.errors import Fault, InvalidInput
@@ -25,6 +25,7 @@ from .summaries import summary_of
 __all__ = [
     "apply_practice",
     "create_system",
+    "followed",
     "put_found",
     "save_decision",
     "save_system",
@@ -34,7 +35,7 @@ __all__ = [
 _AT_ONCE = 200
 
 
-def _followed(document: Document, workspace_id: UUID) -> Document:
+def followed(document: Document, workspace_id: UUID) -> Document:
     """The document with its workspace's practice in it, where it follows that."""
     return (
         follow(document, practice_of(workspace_id))
@@ -45,7 +46,7 @@ def _followed(document: Document, workspace_id: UUID) -> Document:
 
 def create_system(site: Site, document: Document, system_id: UUID | None = None) -> System:
     """Stores a new system on a site."""
-    document = _followed(document, site.workspace_id)
+    document = followed(document, site.workspace_id)
     return System.objects.create(
         id=system_id or uuid4(),
         site=site,
@@ -55,17 +56,17 @@ def create_system(site: Site, document: Document, system_id: UUID | None = None)
     )
 
 
-@transaction.atomic
+@write
 def save_system(actor: Actor, system_id: UUID, version: int, raw: Any) -> System:
     """Stores a system's file over `version`. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "systems.change", system.site.workspace_id)
-    _store(system, version, _followed(read_document(raw), system.site.workspace_id))
+    _store(system, version, followed(read_document(raw), system.site.workspace_id))
     log_event(actor.user, "systems.change", system.pk, version=system.version)
     return system
 
 
-@transaction.atomic
+@write
 def save_decision(
     actor: Actor, system_id: UUID, decision_id: UUID, version: int, raw: Any
 ) -> Decision:
@@ -74,7 +75,7 @@ def save_decision(
     Raises InvalidInput, Conflict, NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
     require(actor, "decisions.save", system.site.workspace_id)
-    document = _followed(read_document(raw).decided(), system.site.workspace_id)
+    document = followed(read_document(raw).decided(), system.site.workspace_id)
     known = stored_already(Decision.objects.filter(pk=decision_id), system_id=system.pk)
     if known is not None:
         return _repeated(known, document)
@@ -143,9 +144,11 @@ def apply_practice(workspace_id: UUID) -> int:
     """Puts a workspace's practice into the systems that follow it; how many they were. Queries grow
     with hundreds of systems, not with each."""
     practice = practice_of(workspace_id)
-    followers = System.objects.select_for_update().filter(
-        site__workspace_id=workspace_id, document__practice__follows=FOLLOWS
-    )
+    followers = (
+        System.objects.select_for_update(of=("self",))
+        .filter(site__workspace_id=workspace_id, document__practice__follows=FOLLOWS)
+        .order_by("pk")
+    )  # as retiring locks them: nobody waits for each other
     changed = list(followers)
     for system in changed:
         document = follow(read_document(system.document), practice)

@@ -1,16 +1,17 @@
 """Changing visits: one function per change, with permission, transaction and log entry inside.
 Every write carries the id that the page gave it, so that sending it again changes nothing."""
 
+from hashlib import sha256
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict
-from common.idempotency import stored_already
+from common.idempotency import same_again, stored_already
+from common.transactions import write
 from sites.selectors import system_for_actor
 from sites.services import put_found
 from zerodip.errors import Fault, InvalidInput
@@ -38,7 +39,7 @@ LEAST_YEARS = 0.02  # a week: nothing of a loss can be told sooner
 _FOUND = {*FILE_FIELDS, GAUGE_LOW.name, AIR_GAUGE_LOW.name}
 
 
-@transaction.atomic
+@write
 def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
     """Opens a visit under the id given, or gives the one already open on the system: two people
     walk the same visit. Raises NotFound, Forbidden."""
@@ -67,7 +68,7 @@ def _remember(visit: Visit) -> None:
     put_found(visit.system, values)
 
 
-@transaction.atomic
+@write
 def add_entry(
     actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: Any, supersedes: UUID | None
 ) -> tuple[Visit, list[Record]]:
@@ -77,7 +78,9 @@ def add_entry(
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     records = records_of(visit)
-    if any(record.id == str(entry_id) for record in records):
+    known = next((record for record in records if record.id == str(entry_id)), None)
+    if known is not None:
+        same_again({"slot": known.slot, "value": known.value}, {"slot": slot, "value": value})
         return visit, records
     stored_already(Entry.objects.filter(id=entry_id), visit_id=visit.pk)
     faults = check_record(slot, value)
@@ -152,7 +155,7 @@ def _learn(visit: Visit, log: Log) -> None:
     visit.save(update_fields=["learned"])
 
 
-@transaction.atomic
+@write
 def close_visit(actor: Actor, visit_id: UUID) -> Visit:
     """Closes a visit for good, with the system's file as it stands. Safe to repeat. Raises
     NotFound, Forbidden."""
@@ -166,7 +169,7 @@ def close_visit(actor: Actor, visit_id: UUID) -> Visit:
     return visit
 
 
-@transaction.atomic
+@write
 def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: bytes) -> Photo:
     """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, Conflict (closed), NotFound,
     Forbidden."""
@@ -174,6 +177,7 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = stored_already(Photo.objects.filter(pk=photo_id), visit_id=visit.pk)
     if known is not None:
+        same_again(_outline(known.plate, known.data), _outline(plate[:20], data))
         return known
     if visit.closed_at is not None:
         raise Conflict("The visit is closed: no photo can be added.", {"closed": True})
@@ -188,3 +192,8 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
     photo = Photo.objects.create(id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=data)
     log_event(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
     return photo
+
+
+def _outline(plate: str, data: bytes | memoryview) -> dict[str, str]:
+    """What tells one photo from another."""
+    return {"plate": plate, "sha256": sha256(data).hexdigest()}

@@ -100,8 +100,10 @@ def test_a_link_lives_until_it_is_revoked_or_expires(world: World) -> None:
     visit, link = handed_over(world), uuid.uuid4()
     address = f"/api/visits/{visit}/links/{link}"
     made = world["technician"].send("PUT", address, {"days": 7}).json()
-    again = world["technician"].send("PUT", address, {"days": 90}).json()
+    again = world["technician"].send("PUT", address, {"days": 7}).json()
     assert again["expires_at"] == made["expires_at"]
+    other = world["technician"].send("PUT", address, {"days": 90})
+    assert (other.status_code, other.json()["current"]["yours"]["days"]) == (409, 90)
     path = "/" + made["address"].split("/", 3)[3]
     page = world["anonymous"].get(path)
     assert page.status_code == 200
