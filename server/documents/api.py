@@ -3,6 +3,7 @@
 from uuid import UUID
 
 from django.conf import settings
+from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
@@ -54,12 +55,9 @@ def read_report(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Ht
 def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpResponse:
     """Labels for the switches of systems, eight to a sheet, the first at a place of the sheet that
     is still free."""
-    found = (
-        systems_for_actor(actor_of(request))
-        .filter(pk__in=wanted.system)
-        .select_related("next_check", "site")
-    )
-    systems = list(found.order_by("site__name", "name"))
+    whose = Q(pk__in=wanted.system) | Q(site_id=wanted.site, retired_at=None)
+    found = systems_for_actor(actor_of(request)).filter(whose)
+    systems = list(found.select_related("next_check", "site").order_by("site__name", "name"))
     if not systems:
         raise NotFound
     page = labels_page(systems, origin(request), wanted.units, wanted.first)

@@ -11,10 +11,11 @@ from common.schemas import Units
 
 
 class LabelsWanted(Schema):
-    """Whose labels, in which units (None: those of each site), and the first place of the sheet
-    that is still free."""
+    """Whose labels (of systems, or of every system of a site that is in use), in which units (None:
+    those of each site), and the first place of the sheet that is still free."""
 
-    system: list[UUID] = Field(min_length=1, max_length=200)
+    system: list[UUID] = Field(default=[], max_length=20)
+    site: UUID | None = None
     units: Units | None = None
     first: int = Field(default=1, ge=1, le=8)
 

@@ -2,6 +2,7 @@
 
 import io
 import uuid
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -10,6 +11,7 @@ from django.utils import timezone
 from pypdf import PdfReader
 
 from documents.models import Link
+from sites.models import System
 from sites.services import create_system
 from tests.core.systems import file
 from zerodip.fileformat.document import read_document
@@ -145,6 +147,19 @@ def test_labels_stand_several_to_a_sheet_with_a_warning_where_water_is_not_for_d
     assert told.count("Do not drink.") == 1
     assert world["viewer"].get("/api/labels.pdf?system=x").status_code == 422
     assert world["outsider"].get(f"/api/labels.pdf?{query}").status_code == 404
+
+
+def test_labels_of_a_whole_site_need_no_list_of_its_systems(world: World) -> None:
+    """Ninety-five, those off the rounds left out."""
+    document = read_document(file())
+    for k in range(95):
+        system = replace(document.system, name=f"Number {k}")
+        create_system(world.site, replace(document, system=system))
+    System.objects.filter(pk=world.system.pk).update(retired_at=timezone.now())
+    path = f"/api/labels.pdf?site={world.site.pk}"
+    assert words(world["viewer"].get(path).content).count("Cut-in") == 95
+    assert world["outsider"].get(path).status_code == 404
+    assert world["viewer"].get("/api/labels.pdf").status_code == 404
 
 
 def test_a_visit_just_begun_has_a_report_too(world: World) -> None:

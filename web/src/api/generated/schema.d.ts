@@ -3331,12 +3331,17 @@ export interface components {
         };
         /**
          * LabelsWanted
-         * @description Whose labels, in which units (None: those of each site), and the first place of the sheet
-         *     that is still free.
+         * @description Whose labels (of systems, or of every system of a site that is in use), in which units (None:
+         *     those of each site), and the first place of the sheet that is still free.
          */
         LabelsWanted: {
-            /** System */
+            /**
+             * System
+             * @default []
+             */
             system: string[];
+            /** Site */
+            site?: string | null;
             /** Units */
             units?: ("us" | "metric" | "kpa") | null;
             /**
@@ -6318,8 +6323,9 @@ export interface operations {
     };
     documents_api_read_labels: {
         parameters: {
-            query: {
-                system: string[];
+            query?: {
+                system?: string[];
+                site?: string | null;
                 units?: ("us" | "metric" | "kpa") | null;
                 first?: number;
             };

@@ -10,12 +10,6 @@
   let faults = $state.raw<Record<string, Fault[]>>({})
   let problem = $state<Problem | undefined>()
   const byName = $derived(sites.toSorted((a, b) => a.name.localeCompare(b.name)))
-  const labels = (site: Site) =>
-    site.systems
-      .filter((system) => !system.retired)
-      .map((system) => `system=${system.id}`)
-      .join('&')
-
   const inUse = (site: Site) => site.systems.some((system) => !system.retired)
   async function retire(site: Site, retired: boolean) {
     const params = { path: { site_id: site.id } }
@@ -73,10 +67,10 @@
               </select>
             </label>
             <div class="flex flex-wrap gap-2 sm:col-span-2">
-              {#if labels(site)}
+              {#if inUse(site)}
                 <a
                   class="btn min-h-12"
-                  href="/api/labels.pdf?{labels(site)}"
+                  href="/api/labels.pdf?site={site.id}"
                   target="_blank"
                   rel="noopener">Labels</a
                 >
