@@ -59,7 +59,7 @@ class Problem(Schema):
 
 
 # What any operation behind the sign-in may answer instead.
-REFUSALS: dict[int, type[Problem]] = dict.fromkeys((400, 401, 403, 404, 422), Problem)
+REFUSALS: dict[int, type[Problem]] = dict.fromkeys((400, 401, 403, 404, 413, 422), Problem)
 
 
 def units_of(request: HttpRequest) -> str:
@@ -139,6 +139,11 @@ def _from_ninja(error: dict[str, Any]) -> FaultOut:
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     """A request without the page's token."""
     return problem(403, "Reload the page and try again", "The page's token is missing or old.")
+
+
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """A request that Django itself refuses: another host's name, say."""
+    return problem(400, "The request was refused", "Host, address or size are not allowed here.")
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:

@@ -8,6 +8,7 @@ from accounts.api import router as session
 from accounts.auth import SignedIn
 from accounts.members_api import router as members
 from common.errors import install
+from common.incoming import Checked
 from documents.api import router as documents
 from exchange.api import router as exchange
 from gauges.api import router as gauges
@@ -36,6 +37,7 @@ api = _Api(
     docs_url=None,
     openapi_url=None,
     urls_namespace="api",
+    parser=Checked(),
 )
 install(api)
 for router in ROUTERS:

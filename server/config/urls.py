@@ -16,5 +16,6 @@ urlpatterns = [
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
     re_path(r"^(?!api/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]
+handler400 = "common.errors.bad_request"
 handler404 = "common.errors.not_found"
 handler500 = "common.errors.broken"

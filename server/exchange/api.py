@@ -3,7 +3,7 @@
 import tempfile
 from uuid import UUID
 
-from django.http import FileResponse, HttpRequest, StreamingHttpResponse
+from django.http import FileResponse, HttpRequest
 from django.utils.text import slugify
 from ninja import Router, Status
 
@@ -34,12 +34,14 @@ UPLOAD = {
 @router.get("/archive/{scope}/{id}.json", response={200: dict, **REFUSALS}, openapi_extra=READ)
 def read_archive(
     request: HttpRequest, scope: ScopeName, id: UUID, photos: bool = False
-) -> StreamingHttpResponse:
+) -> FileResponse:
     """A whole workspace, site or system with all that is on record (docs/archive.schema.json)."""
     of = scope_for_actor(actor_of(request), scope, id)
-    response = StreamingHttpResponse(archive(of, photos), content_type="application/json")
-    response["Content-Disposition"] = f'attachment; filename="zerodip-{scope}-{id}.json"'
-    return response
+    into = tempfile.TemporaryFile()  # noqa: SIM115 (closed by the response)
+    # Written whole before it is sent: what cannot be finished is refused, not cut off.
+    into.writelines(archive(of, photos))
+    into.seek(0)
+    return FileResponse(into, as_attachment=True, filename=f"zerodip-{scope}-{id}.json")
 
 
 @router.get("/tables/{scope}/{id}.zip", response={200: bytes, **REFUSALS}, openapi_extra=READ)

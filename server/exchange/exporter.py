@@ -1,8 +1,10 @@
 """Out of the workspace: an archive written piece by piece, system by system, so that a large one
 never lies in memory whole."""
 
+import json
 from base64 import b64encode
 from collections.abc import Iterable, Iterator, Mapping
+from datetime import date
 from typing import Any
 
 import orjson
@@ -37,12 +39,24 @@ def archive(scope: Scope, photos: bool) -> Iterator[bytes]:
     yield b"\n"
 
 
+def _json(value: Any) -> bytes:
+    """JSON; by the slower library where a number is larger than the quick one writes."""
+    try:
+        return orjson.dumps(value)
+    except TypeError:
+        return json.dumps(value, default=_plain, ensure_ascii=False).encode()
+
+
+def _plain(value: Any) -> str:
+    return value.isoformat() if isinstance(value, date) else str(value)
+
+
 def _opened(
     head: Mapping[str, Any], name: str, items: Iterable[Iterable[bytes]]
 ) -> Iterator[bytes]:
     """A JSON object whose last member is a list, written item by item: `{…head, "name": [item,
     …]}`."""
-    yield from (b"{", *_members(head), orjson.dumps(name), b":[")
+    yield from (b"{", *_members(head), _json(name), b":[")
     for number, item in enumerate(items):
         yield b",\n" if number else b"\n"
         yield from item
@@ -51,7 +65,7 @@ def _opened(
 
 def _members(of: Mapping[str, Any]) -> Iterator[bytes]:
     for name, value in of.items():
-        yield from (orjson.dumps(name), b":", orjson.dumps(value), b",")
+        yield from (_json(name), b":", _json(value), b",")
 
 
 def _sites(scope: Scope) -> QuerySet[Site]:
@@ -80,7 +94,7 @@ def _workspace(scope: Scope) -> dict[str, Any]:
 def _systems(scope: Scope, site: Site, photos: bool) -> Iterator[Iterable[bytes]]:
     found = whole(scope.systems.filter(site=site), photos).order_by("name", "pk")
     for system in found.iterator(chunk_size=2 if photos else 50):  # photos are large
-        yield [orjson.dumps(_system(system, photos))]
+        yield [_json(_system(system, photos))]
 
 
 def whole(systems: QuerySet[System], photos: bool) -> QuerySet[System]:

@@ -2,10 +2,12 @@
 pieces that are checked one by one."""
 
 import json
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from common.json_values import count_values, faults_of
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import FORMAT as SYSTEM_FORMAT
 
@@ -14,7 +16,8 @@ from .archive import FORMAT, VERSION
 __all__ = ["MOST_BYTES", "Cut", "cut", "parsed", "printable"]
 
 MOST_BYTES = 64_000_000
-MOST_PIECES = 20_000
+MOST_PIECES, MOST_VALUES = 20_000, 8_000_000
+MOST_IN_A_PIECE = 400_000  # values: what a step checks in a second or two
 _HEAD = {"format", "version", "made_at", "scope", "practice", "gauges", "sites"}
 
 
@@ -34,26 +37,32 @@ def parsed(data: bytes) -> Any:
             f"is not UTF-8 text: line {line} holds a byte that does not belong there."
         ) from None
     try:
-        values = json.loads(text, parse_constant=_no_constant)
-        # no 1e999, no half of a letter
-        json.dumps(values, allow_nan=False, ensure_ascii=False).encode()
+        values = json.loads(text, parse_constant=_no_constant, parse_float=_finite)
     except json.JSONDecodeError as error:
         said = f"line {error.lineno}, column {error.colno}: {error.msg.lower()}"
         raise _unreadable(f"is not JSON, or was cut off: {said}.") from None
     except RecursionError:
         raise _unreadable("is nested too deep to be an archive.") from None
-    except UnicodeEncodeError:
-        raise _unreadable("holds half of a letter (a lone surrogate).") from None
     except ValueError as error:
         raise _unreadable(f"holds a number that cannot be read: {error}") from None
     if "\\u0000" in text:
         line = text.count("\n", 0, text.index("\\u0000")) + 1
         raise _unreadable(f"holds a letter without a sign (\\u0000) on line {line}.")
+    faults = faults_of(values, MOST_VALUES)
+    if faults:
+        raise InvalidInput(faults)
     return values
 
 
 def _no_constant(name: str) -> Any:
     raise ValueError(f"{name} is no number of JSON.")
+
+
+def _finite(text: str) -> float:
+    value = float(text)
+    if math.isinf(value):
+        raise ValueError(f"{text[:20]} is too large a number.")
+    return value
 
 
 def _unreadable(says: str) -> InvalidInput:
@@ -78,6 +87,8 @@ def cut(raw: Any) -> list[Cut]:
         raise InvalidInput(faults)
     pieces: list[Cut] = []
     for each in _cut(raw):
+        if count_values(each.raw) > MOST_IN_A_PIECE:
+            raise _unreadable(f"holds more in “{each.path}” than a system can have on record.")
         pieces.append(each)
         if len(pieces) > MOST_PIECES:
             raise _unreadable(

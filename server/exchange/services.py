@@ -100,7 +100,8 @@ def go_on(actor: Actor, import_id: UUID) -> Import:
 
 def _check_some(of: Import) -> None:
     context, end = Context(of), monotonic() + _STEP_S
-    for piece in of.pieces.filter(number__gte=of.done)[:100]:
+    # One at a time: a hundred large ones would lie in memory together.
+    for piece in of.pieces.filter(number__gte=of.done)[:100].iterator(chunk_size=1):
         _keep(piece, check_piece(context, piece))
         of.done = piece.number + 1
         if monotonic() > end:
