@@ -11,6 +11,7 @@ import pytest
 ROOT = Path(__file__).parents[2]
 OPEN = ". scripts/lib.sh; check_machine; make_secrets; start_postgres; trap stop_postgres EXIT; "
 FILL = OPEN + "manage migrate --verbosity 0; manage load_demo"
+WHO = "create materialized view who as select session_user::text as name"
 ROWS = OPEN + (
     'as_postgres pg_dump -h "$PG_SOCKETS" -p "$(secret ZERODIP_DB_PORT)" -U postgres --data-only'
     " zerodip"
@@ -53,6 +54,7 @@ def test_everything_comes_back_in_an_empty_server_and_nothing_is_put_over_unaske
 ) -> None:
     one, two = servers
     shell(one, FILL)
+    shell(one, OPEN + f"ask zerodip -c '{WHO}'")
     backup = one / "kept.dump"
     made = run(one, "./backup", str(backup))
     assert made.returncode == 0, made.stderr
@@ -66,6 +68,8 @@ def test_everything_comes_back_in_an_empty_server_and_nothing_is_put_over_unaske
     assert restored.returncode == 0, restored.stderr
     rows = shell(two, ROWS)
     assert rows == shell(one, ROWS)
+    # Whatever a backup says is said by the application, not by the database's superuser.
+    assert shell(two, OPEN + 'ask zerodip -c "select name from who"').strip() == "zerodip"
     assert rows.count("\n") > 500
 
     unasked = run(two, "./restore", str(backup))
