@@ -14,7 +14,7 @@ from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.fields import Spec, check
 
-from .models import Membership, Role, User
+from .models import Membership, Role, User, reserved
 from .permissions import Actor, require
 
 __all__ = ["add_member", "change_password", "change_role", "new_password", "remove_member"]
@@ -38,6 +38,9 @@ def add_member(
         faults.append(
             Fault(path="username", code="missing", title="Sign-in name", says="is missing.")
         )
+    if not faults and reserved(username):
+        says = "is kept for the demo; choose another."
+        faults.append(Fault(path="username", code="reserved", title="Sign-in name", says=says))
     if not faults and User.objects.filter(username__iexact=username).exists():
         faults.append(
             Fault(
@@ -122,8 +125,11 @@ def _keep_an_owner(member: Membership) -> None:
 
 @write
 def change_password(request: HttpRequest, actor: Actor, old: str, new: str) -> None:
-    """The person's own password; other sessions of theirs end. Raises InvalidInput."""
+    """The person's own password; other sessions of theirs end. Raises InvalidInput, Forbidden for
+    the demo."""
     user = User.objects.select_for_update().get(pk=actor.user.pk)
+    if user.demo:
+        raise Forbidden("The demo's password is this installation's, not its visitors'.")
     if not user.check_password(old):
         raise InvalidInput(
             [Fault(path="old", code="wrong", title="Old password", says="is not right.")]

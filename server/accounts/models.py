@@ -17,7 +17,10 @@ class Role(models.TextChoices):
 
 
 class User(AbstractUser):
-    """A person who signs in. No two names differ by capitals alone."""
+    """A person who signs in. No two names differ by capitals alone. `demo` tells that the demo made
+    this account, for whoever tries it."""
+
+    demo = models.BooleanField(default=False)
 
     class Meta(AbstractUser.Meta):
         constraints = [models.UniqueConstraint(Lower("username"), name="one_person_per_name")]
@@ -26,6 +29,12 @@ class User(AbstractUser):
     def shown(self) -> str:
         """The name that others see."""
         return self.get_full_name() or self.username
+
+
+def reserved(username: str) -> bool:
+    """Whether a sign-in name is kept for the demo: nobody else can have it."""
+    name = username.strip().casefold()
+    return name == "demo" or name.startswith("demo-")
 
 
 def shown(user: Any, otherwise: str = "") -> str:

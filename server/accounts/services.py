@@ -28,7 +28,9 @@ def open_demo(request: HttpRequest) -> User:
     """Signs in as the demo technician, while the demo is on. Raises HttpError 404 when it is
     off."""
     user = (
-        User.objects.filter(username=DEMO_USER, is_active=True).first() if settings.DEMO else None
+        User.objects.filter(username=DEMO_USER, demo=True, is_active=True).first()
+        if settings.DEMO
+        else None
     )
     if user is None:
         raise HttpError(404, "The demo is off.")

@@ -90,7 +90,8 @@ AUTHENTICATION_BACKENDS = [
 ]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+    {"NAME": f"django.contrib.auth.password_validation.{name}Validator"}
+    for name in ("MinimumLength", "CommonPassword", "UserAttributeSimilarity")
 ]
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours

@@ -71,9 +71,10 @@ def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpRespon
 )
 def read_links(request: HttpRequest, visit_id: UUID) -> list[LinkOut]:
     """The links to a visit's report that were ever made, newest first."""
-    return [
-        link_out(link, origin(request)) for link in selectors.links_of(actor_of(request), visit_id)
-    ]
+    actor = actor_of(request)
+    visit = visit_for_actor(actor, visit_id)
+    shares = actor.may("documents.share", visit.system.site.workspace_id)
+    return [link_out(link, origin(request), shares) for link in selectors.links_of(actor, visit_id)]
 
 
 @router.put(

@@ -137,13 +137,14 @@ def feed_out(feed: Feed | None, origin: str) -> FeedOut:
     return FeedOut(address=f"{origin}/papers/due/{signed(feed.pk, 'feed')}.ics" if feed else "")
 
 
-def link_out(link: Link, origin: str) -> LinkOut:
-    """A link with its address, while it lives."""
+def link_out(link: Link, origin: str, shares: bool = True) -> LinkOut:
+    """A link; with its address while it lives, for who `shares` documents: it opens the report to
+    anyone."""
     expired = link.expires_at <= timezone.now()
     alive = not link.revoked_at and not expired
     return LinkOut(
         id=link.pk,
-        address=f"{origin}/papers/{signed(link.pk, 'link')}" if alive else "",
+        address=f"{origin}/papers/{signed(link.pk, 'link')}" if alive and shares else "",
         state="revoked" if link.revoked_at else "expired" if expired else "alive",
         made_at=link.made_at,
         made_by=shown(link.made_by),

@@ -107,6 +107,11 @@ def test_a_link_lives_until_it_is_revoked_or_expires(world: World) -> None:
     other = world["technician"].send("PUT", address, {"days": 90})
     assert (other.status_code, other.json()["current"]["yours"]["days"]) == (409, 90)
     path = "/" + made["address"].split("/", 3)[3]
+    rows = {
+        who: world[who].get(f"/api/visits/{visit}/links").json()[0] for who in ("owner", "viewer")
+    }
+    assert [rows[who]["address"] for who in ("owner", "viewer")] == [made["address"], ""]
+    assert rows["viewer"]["state"] == "alive"
     page = world["anonymous"].get(path)
     assert page.status_code == 200
     assert "39 psi" in page.content.decode()

@@ -1,12 +1,16 @@
 """Signing in and out, the demo, too many tries, the page's token, the headers."""
 
+import os
+import subprocess
+import sys
+from pathlib import Path
 from typing import Any
 
 import pytest
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.test import Client
 
-from accounts.models import User
+from accounts.models import User, Workspace
 
 from .conftest import World, caller
 
@@ -102,3 +106,46 @@ def test_the_page_is_closed_to_foreign_content_and_answers_every_address(db: Non
     assert "unsafe" not in response["Content-Security-Policy"]
     assert response["X-Frame-Options"] == "DENY"
     assert Client().get("/api/none").status_code == 404
+
+
+def test_with_https_the_framework_finds_nothing_to_warn_of() -> None:
+    checked = subprocess.run(
+        [sys.executable, "manage.py", "check", "--deploy", "--fail-level", "WARNING"],
+        cwd=Path(__file__).parents[2] / "server",
+        env={**os.environ, "ZERODIP_HTTPS": "1"},
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert checked.returncode == 0, checked.stderr
+
+
+def test_the_demo_never_touches_a_person_and_its_name_is_nobody_else_s(
+    world: World, settings: Any
+) -> None:
+    settings.DEMO, settings.DEMO_PASSWORD = True, "only here"
+    person = User.objects.create_user(username="Demo", password="theirs alone")
+    with pytest.raises(CommandError, match="is a person here"):
+        call_command("load_demo")
+    person.refresh_from_db()
+    assert person.check_password("theirs alone")
+    assert caller(None).send("POST", "/api/session/demo").status_code == 404
+    for name in ("demo", " Demo ", "DEMO-2"):
+        path, body = f"/api/workspaces/{world.workspace.pk}/members", {"username": name}
+        answer = world["owner"].send("POST", path, {**body, "name": "", "role": "viewer"})
+        assert [f["code"] for f in answer.json()["faults"]] == ["reserved"]
+        with pytest.raises(CommandError, match="kept for the demo"):
+            call_command("add_owner", name, "Mine")
+
+
+def test_a_visitor_of_the_demo_has_neither_members_nor_a_password(db: None, settings: Any) -> None:
+    settings.DEMO, settings.DEMO_PASSWORD = True, "only here"
+    call_command("load_demo")
+    browser = caller(None)
+    browser.send("POST", "/api/session/demo")
+    workspace = Workspace.objects.get().pk
+    body = {"username": "mine", "name": "", "role": "owner"}
+    assert browser.send("POST", f"/api/workspaces/{workspace}/members", body).status_code == 403
+    change = {"old": "only here", "new": "something else entirely"}
+    assert browser.send("PUT", "/api/password", change).status_code == 403
+    assert User.objects.get(username="demo").check_password("only here")

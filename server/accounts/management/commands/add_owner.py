@@ -6,7 +6,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
-from accounts.models import Membership, Role, User, Workspace
+from accounts.models import Membership, Role, User, Workspace, reserved
 
 
 class Command(BaseCommand):
@@ -21,7 +21,9 @@ class Command(BaseCommand):
 
     @transaction.atomic
     def handle(self, *args: Any, username: str, workspace: str, **options: Any) -> None:
-        """Refuses a name that is taken."""
+        """Refuses a name that is taken, or kept for the demo."""
+        if reserved(username):
+            raise CommandError(f"The name {username} is kept for the demo; choose another.")
         if User.objects.filter(username__iexact=username).exists():
             raise CommandError(f"The name {username} is taken.")
         password = secrets.token_urlsafe(9)

@@ -6,7 +6,7 @@ from typing import Any
 from uuid import uuid4
 
 from django.conf import settings
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandError
 from django.db import transaction
 from django.utils import timezone
 
@@ -38,32 +38,36 @@ GAUGES = (
 )
 
 
+def _account(username: str, first: str, last: str = "") -> User:
+    """One of the demo's own accounts. Raises CommandError where somebody else has that name."""
+    known = User.objects.filter(username__iexact=username).first()
+    if known is not None and not known.demo:
+        raise CommandError(f"{known.username} is a person here: the demo is not loaded.")
+    named = {"first_name": first, "last_name": last, "password": "!", "demo": True}
+    return known or User.objects.create(username=username, **named)
+
+
 class Command(BaseCommand):
     """`manage.py load_demo`"""
 
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Loads the demo unless it is there; sets the demo's password to this installation's."""
+        """Loads the demo unless it is there; sets the demo's password to this installation's. An
+        account that was not made by it is never touched."""
         with transaction.atomic():
-            user, _ = User.objects.get_or_create(
-                username=DEMO_USER, defaults={"first_name": "Demo", "last_name": "technician"}
-            )
+            user = _account(DEMO_USER, "Demo", "technician")
             if not user.check_password(settings.DEMO_PASSWORD):
                 user.set_password(settings.DEMO_PASSWORD)
                 user.save()
-            workspace = Workspace.objects.filter(
-                name=WORKSPACE, members=user
-            ).first() or self._load(user)
+            workspace = user.workspaces.first() or self._load(user)
             load_history(user, workspace)
 
     def _load(self, user: User) -> Workspace:
         workspace = Workspace.objects.create(name=WORKSPACE)
-        Membership.objects.create(user=user, workspace=workspace, role=Role.OWNER)
+        Membership.objects.create(user=user, workspace=workspace, role=Role.TECHNICIAN)
         for username, first, role in CREW:
-            other, _ = User.objects.get_or_create(
-                username=username, defaults={"first_name": first, "password": "!"}
-            )
+            other = _account(username, first)
             Membership.objects.create(user=other, workspace=workspace, role=role)
         for gauge, days in GAUGES:
             checked = timezone.now().date() - timedelta(days=days)
