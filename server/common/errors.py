@@ -1,8 +1,10 @@
 """Every refusal as problem+json (RFC 9457), mapped once per exception."""
 
 import json
+import sys
 from typing import Any
 
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -151,8 +153,22 @@ def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     return problem(404, "Not found")
 
 
+def away(request: HttpRequest) -> HttpResponse:
+    """The database does not answer: nothing is lost, and it is worth trying again."""
+    says = "What was sent is not kept yet. Try again in a moment."
+    if request.path.startswith("/api/"):
+        response = problem(503, "The database does not answer", says)
+    else:
+        text = f"Zero Dip: the database does not answer. {says}\n"
+        response = HttpResponse(text, status=503, content_type="text/plain; charset=utf-8")
+    response["Retry-After"] = "5"
+    return response
+
+
 def broken(request: HttpRequest) -> HttpResponse:
-    """A fault of ours."""
+    """A fault of ours; or the database is away."""
+    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
+        return away(request)
     body = {
         "title": "Something broke on the server",
         "status": 500,

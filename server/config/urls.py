@@ -7,14 +7,17 @@ from django.views.generic import TemplateView
 from documents.views import due, shared
 
 from .api import api
+from .health import live, ready
 
 page = ensure_csrf_cookie(TemplateView.as_view(template_name="page.html"))
 
 urlpatterns = [
+    path("health/live", live, name="live"),
+    path("health/ready", ready, name="ready"),
     path("api/", api.urls),
     re_path(r"^papers/due/(?P<address>[\w.-]+)\.ics$", due, name="due"),
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
-    re_path(r"^(?!api/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
+    re_path(r"^(?!api/|health/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]
 handler400 = "common.errors.bad_request"
 handler404 = "common.errors.not_found"

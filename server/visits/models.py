@@ -64,13 +64,14 @@ class Entry(models.Model):
 
 class Photo(models.Model):
     """A photo added to a plate, small enough to lie in the database, so that one dump is the whole
-    backup."""
+    backup. It was written anew (`pictures`); `sent` is the digest of what was sent."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="photos")
     plate = models.CharField(max_length=20)
     kind = models.CharField(max_length=20)
     data = models.BinaryField()
+    sent = models.CharField(max_length=64, default="")
     made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:

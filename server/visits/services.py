@@ -27,11 +27,11 @@ from zerodip.visit.validation import check_record, known_slots
 
 from .models import Entry, Photo, Visit
 from .next_checks import past_of, refresh_next_checks
+from .pictures import rewritten
 from .selectors import document_of, learned_before, record_of, records_of, visit_for_actor
 
 __all__ = ["add_entry", "add_photo", "close_visit", "open_visit"]
 
-PHOTO_KINDS = {b"\xff\xd8\xff": "image/jpeg", b"\x89PNG": "image/png"}
 MOST_PHOTOS = 40
 LEAST_YEARS = 0.02  # a week: nothing of a loss can be told sooner
 # What changes what was found, as the system's file holds it: the readings themselves, and what
@@ -177,23 +177,28 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = stored_already(Photo.objects.filter(pk=photo_id), visit_id=visit.pk)
     if known is not None:
-        same_again(_outline(known.plate, known.data), _outline(plate[:20], data))
+        same_again(
+            {"plate": known.plate, "sha256": known.sent or _digest(known.data)},
+            {"plate": plate[:20], "sha256": _digest(data)},
+        )
         return known
     if visit.closed_at is not None:
         raise Conflict("The visit is closed: no photo can be added.", {"closed": True})
-    kind = next((kind for start, kind in PHOTO_KINDS.items() if data.startswith(start)), None)
-    if kind is None or visit.photos.count() >= MOST_PHOTOS:
+    picture = rewritten(data)
+    if picture is None or visit.photos.count() >= MOST_PHOTOS:
         says = (
-            "must be a JPEG or PNG."
-            if kind is None
+            "must be a JPEG or PNG, of at most 50 million points."
+            if picture is None
             else f"are {MOST_PHOTOS} already: enough for one visit."
         )
         raise InvalidInput([Fault(path="photo", code="not_a_photo", title="Photos", says=says)])
-    photo = Photo.objects.create(id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=data)
+    kind, kept = picture
+    photo = Photo.objects.create(
+        id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=kept, sent=_digest(data)
+    )
     log_event(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
     return photo
 
 
-def _outline(plate: str, data: bytes | memoryview) -> dict[str, str]:
-    """What tells one photo from another."""
-    return {"plate": plate, "sha256": sha256(data).hexdigest()}
+def _digest(data: bytes | memoryview) -> str:
+    return sha256(data).hexdigest()

@@ -1,0 +1,30 @@
+"""Photos out of other hands: read by a well-kept library, turned upright, and written anew without
+what their camera noted, the place above all."""
+
+import io
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+__all__ = ["rewritten"]
+
+_MOST_PIXELS, _MOST_SIDE, _QUALITY = 50_000_000, 2400, 85
+_KINDS = {"JPEG": "image/jpeg", "PNG": "image/png"}
+_BROKEN = (UnidentifiedImageError, Image.DecompressionBombError, OSError, SyntaxError, ValueError)
+
+
+def rewritten(data: bytes) -> tuple[str, bytes] | None:
+    """The kind and the bytes of a JPEG or PNG as it is kept; None where it is no such picture."""
+    try:
+        with Image.open(io.BytesIO(data), formats=tuple(_KINDS)) as image:
+            if image.width * image.height > _MOST_PIXELS:
+                return None
+            kind = str(image.format)
+            upright = ImageOps.exif_transpose(image).convert("RGB")
+    except _BROKEN:
+        return None
+    upright.thumbnail((_MOST_SIDE, _MOST_SIDE))
+    bare = Image.new("RGB", upright.size)
+    bare.paste(upright)
+    into = io.BytesIO()
+    bare.save(into, kind, **({"quality": _QUALITY} if kind == "JPEG" else {"optimize": True}))
+    return _KINDS[kind], into.getvalue()
