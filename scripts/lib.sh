@@ -133,6 +133,8 @@ pg_folder() { # inside the project, or under /var/tmp where the postgres user ca
   PG_LOG="$PG_DATA.log"
 }
 
+postgres_runs() { pg_folder; as_postgres pg_ctl -D "$PG_DATA" status >/dev/null 2>&1; }
+
 start_postgres() {
   pg_folder
   mkdir -p "$PG_SOCKETS" "$PG_DATA"

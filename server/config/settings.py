@@ -78,6 +78,7 @@ DATABASES = {
         "HOST": "127.0.0.1",
         "PORT": env.int("ZERODIP_DB_PORT", default=5433),
         "CONN_MAX_AGE": 0,
+        "CONN_HEALTH_CHECKS": True,  # a connection that died with the database is not handed out
         # A database that is away is said within two seconds, not after the pool's half minute.
         "OPTIONS": {"pool": {"min_size": 1, "max_size": 8, "timeout": 1.5}, "connect_timeout": 2},
     }
