@@ -93,11 +93,8 @@
   {#if usual}
     <p class="flex flex-wrap items-center justify-between gap-x-3 text-sm" data-testid="usual">
       <span class="text-accent">A usual value, not read.</span>
-      <button
-        type="button"
-        class="btn min-h-12"
-        aria-label="It is so: {title}"
-        onclick={onconfirm}>It is so</button
+      <button type="button" class="btn min-h-12" aria-label="It is so: {title}" onclick={onconfirm}
+        >It is so</button
       >
     </p>
   {/if}
