@@ -396,9 +396,7 @@ def _bomb() -> bytes:
     return b"\x89PNG\r\n\x1a\n" + body
 
 
-@pytest.mark.parametrize(
-    "data", [b"", b"GIF89a", b"\x89PNG", b"\xff\xd8\xff" + b"x" * 99, picture()[:45], _bomb()]
-)
+@pytest.mark.parametrize("data", [b"", b"GIF89a", b"\x89PNG", b"\xff\xd8\xff" + b"x" * 99, _bomb()])
 def test_what_is_no_picture_is_refused(data: bytes, world: World) -> None:
     answer = _sent(world, data)
     assert answer.status_code == 422, answer.content
