@@ -7,6 +7,7 @@ from uuid import UUID
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from accounts.models import Workspace
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.idempotency import same_again, stored_already
@@ -30,6 +31,8 @@ _NAME = Spec(kind="words", title="Name", most=80)
 def create_site(actor: Actor, workspace_id: UUID, site_id: UUID, name: str, units: str) -> Site:
     """A new site under the id given. Raises InvalidInput, NotFound, Forbidden."""
     require(actor, "sites.add", workspace_id)
+    # One after the other: what comes at the same time must see this one by its id, not by its name.
+    Workspace.objects.select_for_update().get(pk=workspace_id)
     known = stored_already(Site.objects.filter(pk=site_id), workspace_id=workspace_id)
     if known is not None:
         same_again(
