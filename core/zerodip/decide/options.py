@@ -152,11 +152,11 @@ def _judged_verdict(findings: tuple[Finding, ...]) -> Verdict:
     """The worst of what could be judged; open where nothing could, or where usual values decide."""
     told = [f for f in findings if f.usual or f.verdict is not Verdict.CANNOT_TELL]
     kept = any(f.verdict is Verdict.PASS for f in findings)
-    return worst_verdict(told) if kept else min(worst_verdict(told), Verdict.CANNOT_TELL, key=_at)
-
-
-def _at(verdict: Verdict) -> int:
-    return SEVERITY[verdict]
+    return (
+        worst_verdict(told)
+        if kept
+        else min(worst_verdict(told), Verdict.CANNOT_TELL, key=SEVERITY.__getitem__)
+    )
 
 
 def _says(count: Mapping[Verdict, int]) -> str:

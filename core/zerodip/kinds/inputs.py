@@ -12,7 +12,7 @@ from typing import Any, Generic, TypeVar
 from zerodip.kinds.figures import Figures
 from zerodip.text.figure import Figure, Reading
 
-__all__ = ["DOUBLED", "Input", "Off", "within"]
+__all__ = ["DOUBLED", "Input", "Off", "gauge_off", "half_gauge_off", "point_inputs", "within"]
 
 F = TypeVar("F", bound=Figures)
 Off = tuple[float, ...]
@@ -52,3 +52,71 @@ def within(path: str, share: float) -> Callable[[Figures], Off]:
         How far, down and up, as shares.
     """
     return lambda figures: DOUBLED if figures.is_assumed(path) else (-share, share)
+
+
+def gauge_off(figures: Figures) -> Off:
+    """What the gauge may be off by, either way.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        How far, down and up, Pa.
+    """
+    return -figures.gauge_error_pa, figures.gauge_error_pa
+
+
+def half_gauge_off(figures: Figures) -> Off:
+    """Half of that: chance from reading to reading.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        How far, down and up, Pa.
+    """
+    return -figures.gauge_error_pa / 2, figures.gauge_error_pa / 2
+
+
+def _points(figures: F, low: float, high: float) -> F:
+    """Cut-in and cut-out elsewhere, and still apart."""
+    cut_in = max(figures.cut_in_pa + low, 0.0)
+    cut_out = max(figures.cut_out_pa + high, cut_in + 1.0)
+    return figures.varied({Figures.cut_in_pa: cut_in, Figures.cut_out_pa: cut_out})
+
+
+_FINER = Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge")
+Moves = tuple[Figure[Any], ...]
+
+
+def point_inputs(both: Moves, low: Moves, high: Moves) -> tuple[Input[Any], ...]:
+    """Both points as the gauge shows them: off alike by the gauge, and each by chance.
+
+    Args:
+        both: The figures that move with both points.
+        low: Those that move with cut-in.
+        high: Those that move with cut-out.
+
+    Returns:
+        The three input quantities.
+    """
+    return (
+        Input(
+            reading=_FINER,
+            off=gauge_off,
+            moved=lambda figures, by: _points(figures, by, by),
+            moves=both,
+        ),
+        Input(
+            reading=_FINER,
+            off=half_gauge_off,
+            moved=lambda figures, by: _points(figures, by, 0.0),
+            moves=low,
+        ),
+        Input(
+            reading=_FINER,
+            off=half_gauge_off,
+            moved=lambda figures, by: _points(figures, 0.0, by),
+            moves=high,
+        ),
+    )

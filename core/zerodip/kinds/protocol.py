@@ -47,6 +47,7 @@ __all__ = [
     "Simulating",
     "Sizing",
     "VisitParts",
+    "hourly_starts",
 ]
 
 S = TypeVar("S", bound=System)
@@ -107,6 +108,28 @@ class Demand:
         if self.at_least:
             return self.measure / self.limit
         return self.limit / self.measure if self.measure > 0 else float("inf")
+
+
+def hourly_starts(starts: float | None, borne: float | None, power: Reading | None) -> Demand:
+    """What a motor asks of a size, whatever it drives.
+
+    Args:
+        starts: Starts in the worst hour, 1/s.
+        borne: Those that the motor bears, 1/s; None while its power is not known.
+        power: Where its power is read.
+
+    Returns:
+        The demand.
+    """
+    return Demand(
+        id="starts",
+        title="starts in the worst hour",
+        says="at most {} in the worst hour",
+        dimension="rate",
+        measure=starts,
+        limit=borne,
+        unread=(power,) if power and borne is None else (),
+    )
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,7 +8,7 @@ Everything else: common practice, no source.
 from dataclasses import replace
 
 from zerodip.kinds.compressor.figures import CompressorFigures as C
-from zerodip.kinds.inputs import Input, Off, within
+from zerodip.kinds.inputs import Input, Off, half_gauge_off, point_inputs, within
 from zerodip.kinds.protocol import Edge
 from zerodip.text.figure import Reading
 
@@ -18,21 +18,6 @@ _PLATE_VOLUME, _FREE_AIR, _USE = 0.03, 0.07, 0.2
 _HOTTER_K = 15.0
 _CYCLE = (C.between_m3, C.full_m3, C.run_s, C.worst_starts_per_s, C.duty)
 _HOT = (*_CYCLE, C.pump_up_s)
-
-
-def _gauge(figures: C) -> Off:
-    return -figures.gauge_error_pa, figures.gauge_error_pa
-
-
-def _half_gauge(figures: C) -> Off:
-    return -figures.gauge_error_pa / 2, figures.gauge_error_pa / 2
-
-
-def _points(figures: C, low: float, high: float) -> C:
-    """Cut-in and cut-out elsewhere, and still apart."""
-    cut_in = max(figures.cut_in_pa + low, 0.0)
-    cut_out = max(figures.cut_out_pa + high, cut_in + 1.0)
-    return figures.varied({C.cut_in_pa: cut_in, C.cut_out_pa: cut_out})
 
 
 def _resized(figures: C, by: float) -> C:
@@ -53,7 +38,7 @@ def _use_off(figures: C) -> Off:
 
 
 def _leak_off(figures: C) -> Off:
-    return (0.0, 0.0) if figures.system.leak_test is None else _half_gauge(figures)
+    return (0.0, 0.0) if figures.system.leak_test is None else half_gauge_off(figures)
 
 
 def _leaked(figures: C, by: float) -> C:
@@ -70,26 +55,12 @@ EDGES = (
     Edge(point="cut_out", gauge=C.cut_out_pa, held=C.full_m3, run=C.run_s),
     Edge(point="cut_in", gauge=C.cut_in_pa, held=C.kept_m3),
 )
-_FINER = Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge")
 
 INPUTS: tuple[Input[C], ...] = (
-    Input(
-        reading=_FINER,
-        off=_gauge,
-        moved=lambda figures, by: _points(figures, by, by),
-        moves=(*_HOT, C.cut_out_pa, C.cut_in_pa, C.kept_m3),
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, by, 0.0),
-        moves=(*_CYCLE, C.cut_in_pa, C.kept_m3),
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, 0.0, by),
-        moves=(*_HOT, C.cut_out_pa),
+    *point_inputs(
+        both=(*_HOT, C.cut_out_pa, C.cut_in_pa, C.kept_m3),
+        low=(*_CYCLE, C.cut_in_pa, C.kept_m3),
+        high=(*_HOT, C.cut_out_pa),
     ),
     Input(
         reading=Reading("system.receivers.0.volume_m3", "the receiver's volume, on its plate"),

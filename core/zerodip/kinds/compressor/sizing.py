@@ -5,7 +5,7 @@ from typing import Literal
 
 from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.compressor.model import MOST_RECEIVERS, CompressorSystem, Receiver
-from zerodip.kinds.protocol import Demand
+from zerodip.kinds.protocol import Demand, hourly_starts
 
 __all__ = ["demands", "resized", "target"]
 
@@ -53,15 +53,5 @@ def demands(figures: CompressorFigures) -> tuple[Demand, ...]:
     Returns:
         What a size has to meet.
     """
-    power = CompressorFigures.power_w.reading
-    return (
-        Demand(
-            id="starts",
-            title="starts in the worst hour",
-            says="at most {} in the worst hour",
-            dimension="rate",
-            measure=figures.worst_starts_per_s,
-            limit=figures.hourly_limit_per_s,
-            unread=(power,) if power and figures.power_w is None else (),
-        ),
-    )
+    starts, borne = figures.worst_starts_per_s, figures.hourly_limit_per_s
+    return (hourly_starts(starts, borne, CompressorFigures.power_w.reading),)

@@ -5,7 +5,14 @@ Shares are 95 times in a hundred; common practice, no source.
 
 from dataclasses import replace
 
-from zerodip.kinds.inputs import DOUBLED, Input, Off, within
+from zerodip.kinds.inputs import (
+    DOUBLED,
+    Input,
+    Off,
+    gauge_off,
+    point_inputs,
+    within,
+)
 from zerodip.kinds.tankless.figures import TanklessFigures as T
 from zerodip.text.figure import Reading
 
@@ -15,21 +22,6 @@ _CURVE, _OUTLET, _VOLUME = 0.1, 0.15, 0.03
 _METER_V, _ASSUMED_V, _INTERCEPT_V = 0.1, 1.0, 1.0
 _BATTERY, _POINTS = "system.battery", "system.pump.points"
 _WINDOW = (T.running_pa, T.pulses_per_s)
-
-
-def _gauge(figures: T) -> Off:
-    return -figures.gauge_error_pa, figures.gauge_error_pa
-
-
-def _half_gauge(figures: T) -> Off:
-    return -figures.gauge_error_pa / 2, figures.gauge_error_pa / 2
-
-
-def _points(figures: T, low: float, high: float) -> T:
-    """Cut-in and cut-out elsewhere, and still apart."""
-    cut_in = max(figures.cut_in_pa + low, 0.0)
-    cut_out = max(figures.cut_out_pa + high, cut_in + 1.0)
-    return figures.varied({T.cut_in_pa: cut_in, T.cut_out_pa: cut_out})
 
 
 def _stronger(figures: T, by: float) -> T:
@@ -71,34 +63,20 @@ def _volume_off(figures: T) -> Off:
 
 
 def _charge_off(figures: T) -> Off:
-    return (0.0, 0.0) if figures.pre_charge_pa is None else _gauge(figures)
+    return (0.0, 0.0) if figures.pre_charge_pa is None else gauge_off(figures)
 
 
 def _charged(figures: T, by: float) -> T:
     return figures.varied({T.pre_charge_pa: max((figures.pre_charge_pa or 0.0) + by, 0.0)})
 
 
-_FINER = Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge")
 _STORED = (T.drawdown_m3, T.pulses_per_s)
 
 INPUTS: tuple[Input[T], ...] = (
-    Input(
-        reading=_FINER,
-        off=_gauge,
-        moved=lambda figures, by: _points(figures, by, by),
-        moves=(*_STORED, T.cut_out_pa),
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, by, 0.0),
-        moves=_STORED,
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, 0.0, by),
-        moves=(*_STORED, T.cut_out_pa),
+    *point_inputs(
+        both=(*_STORED, T.cut_out_pa),
+        low=_STORED,
+        high=(*_STORED, T.cut_out_pa),
     ),
     Input(
         reading=Reading(_POINTS + ".0.flow_m3_s", "the pump's flow, with a bucket and a watch"),

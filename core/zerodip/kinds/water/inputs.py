@@ -5,18 +5,15 @@ memory). Half of a gauge's stated error is chance from reading to reading. Every
 practice, no source.
 """
 
-from collections.abc import Mapping
 from dataclasses import replace
-from typing import Any
 
-from zerodip.kinds.inputs import Input, Off, within
+from zerodip.kinds.inputs import Input, Off, gauge_off, point_inputs, within
 from zerodip.kinds.protocol import Edge
 from zerodip.kinds.water.figures import WaterFigures as W
-from zerodip.kinds.water.model import WaterSystem
 from zerodip.kinds.water.pumps import ConstantFlow, HeadCurve, RatedPoint
 from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.pump_delivery import SHUT_OFF_RATIO, Delivery, rated_delivery
-from zerodip.text.figure import Figure, Reading
+from zerodip.text.figure import Reading
 
 __all__ = ["EDGES", "INPUTS"]
 
@@ -28,32 +25,10 @@ _STORED = (W.drawdown_m3, W.reserve_m3, W.full_m3)
 _PUMPED = (W.run_s, W.worst_starts_per_s)
 
 
-def _varied(
-    figures: W, elsewhere: Mapping[Figure[Any], Any], system: WaterSystem | None = None
-) -> W:
-    """The pump's line is one of the inputs: it is not worked out again for the others."""
-    return figures.varied({W.line: figures.line, **elsewhere}, system)
-
-
-def _gauge(figures: W) -> Off:
-    return -figures.gauge_error_pa, figures.gauge_error_pa
-
-
-def _half_gauge(figures: W) -> Off:
-    return -figures.gauge_error_pa / 2, figures.gauge_error_pa / 2
-
-
-def _points(figures: W, low: float, high: float) -> W:
-    """Cut-in and cut-out elsewhere, and still apart."""
-    cut_in = max(figures.cut_in_pa + low, 0.0)
-    cut_out = max(figures.cut_out_pa + high, cut_in + 1.0)
-    return _varied(figures, {W.cut_in_pa: cut_in, W.cut_out_pa: cut_out})
-
-
 def _charge_off(figures: W) -> Off:
     """A plain tank that was filled at the atmosphere needs no gauge for its air."""
     at_atmosphere = figures.system.plain and not figures.pre_charge_pa
-    return (0.0, 0.0) if at_atmosphere else _gauge(figures)
+    return (0.0, 0.0) if at_atmosphere else gauge_off(figures)
 
 
 def _charged(figures: W, by: float) -> W:
@@ -65,14 +40,14 @@ def _charged(figures: W, by: float) -> W:
         for tank in figures.system.tanks
     )
     charge = max(figures.pre_charge_pa + by, 0.0)
-    return _varied(figures, {W.pre_charge_pa: charge}, replace(figures.system, tanks=own))
+    return figures.varied({W.pre_charge_pa: charge}, replace(figures.system, tanks=own))
 
 
 def _resized(figures: W, by: float) -> W:
     tanks = tuple(
         replace(tank, volume_m3=tank.volume_m3 * (1 + by)) for tank in figures.system.tanks
     )
-    return _varied(figures, {}, replace(figures.system, tanks=tanks))
+    return figures.varied({}, replace(figures.system, tanks=tanks))
 
 
 def _flow_off(figures: W) -> Off:
@@ -85,9 +60,9 @@ def _stronger(figures: W, by: float) -> W:
     system, line = figures.system, figures.line
     if isinstance(system.pump, HeadCurve):
         flows = tuple(flow * (1 + by) for flow in line.flows_m3_s)
-        return _varied(figures, {W.line: replace(line, flows_m3_s=flows)})
+        return figures.varied({W.line: replace(line, flows_m3_s=flows)})
     pump = replace(system.pump, flow_m3_s=system.pump.flow_m3_s * (1 + by))
-    return _varied(figures, {W.line: pump.delivery()}, replace(system, pump=pump))
+    return figures.varied({W.line: pump.delivery()}, replace(system, pump=pump))
 
 
 def _head_off(figures: W) -> Off:
@@ -95,14 +70,14 @@ def _head_off(figures: W) -> Off:
     if isinstance(pump, HeadCurve):
         return -_CURVE_HEAD, _CURVE_HEAD
     if pump.dead_head_gauge_pa is not None:
-        return _gauge(figures)
+        return gauge_off(figures)
     return _SHUT_OFF if isinstance(pump, RatedPoint) else (0.0, 0.0)
 
 
 def _higher(figures: W, by: float) -> W:
     """The pump's heads elsewhere: of a curve by a share; a measured dead-head by Pa; an assumed one
     by a share of its total head."""
-    return _varied(figures, {W.line: _higher_line(figures, by)})
+    return figures.varied({W.line: _higher_line(figures, by)})
 
 
 def _higher_line(figures: W, by: float) -> Delivery:
@@ -128,7 +103,7 @@ def _start_off(figures: W) -> Off:
 
 def _slower(figures: W, by: float) -> W:
     lag, ramp = (each * (1 + by) for each in (figures.start_lag_s, figures.ramp_s))
-    return _varied(figures, {W.start_lag_s: lag, W.ramp_s: ramp})
+    return figures.varied({W.start_lag_s: lag, W.ramp_s: ramp})
 
 
 def _draw_off(figures: W) -> Off:
@@ -136,7 +111,7 @@ def _draw_off(figures: W) -> Off:
 
 
 def _drawn(figures: W, by: float) -> W:
-    return _varied(figures, {W.peak_draw_m3_s: (figures.peak_draw_m3_s or 0.0) * (1 + by)})
+    return figures.varied({W.peak_draw_m3_s: (figures.peak_draw_m3_s or 0.0) * (1 + by)})
 
 
 def _air_off(figures: W) -> Off:
@@ -151,7 +126,7 @@ def _air_off(figures: W) -> Off:
 
 def _aired(figures: W, by: float) -> W:
     left = 1.0 if figures.air_left is None else figures.air_left
-    return _varied(figures, {W.air_left: left * (1 + by)})
+    return figures.varied({W.air_left: left * (1 + by)})
 
 
 def _tap_off(figures: W) -> Off:
@@ -165,10 +140,9 @@ def _day_off(figures: W) -> Off:
 def _warmer(figures: W, by: float) -> W:
     now, mean = figures.site.now_k, figures.site.mean_k
     warmer = None if now is None else now + by
-    return _varied(figures, {W.today_pa: figures.charge_at_pa(warmer, mean, figures.pre_charge_pa)})
+    return figures.varied({W.today_pa: figures.charge_at_pa(warmer, mean, figures.pre_charge_pa)})
 
 
-_FINER = Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge")
 _LOW = (W.cut_in_pa, *_STORED, *_PUMPED, *_START, W.tap_pa)
 _HIGH = (W.cut_out_pa, W.drawdown_m3, W.full_m3, *_PUMPED, W.lowest_pa, W.trip_margin_pa)
 
@@ -177,23 +151,10 @@ EDGES = (
     Edge(point="cut_in", gauge=W.cut_in_pa, held=W.reserve_m3),
 )
 INPUTS: tuple[Input[W], ...] = (
-    Input(
-        reading=_FINER,
-        off=_gauge,
-        moved=lambda figures, by: _points(figures, by, by),
-        moves=(*_LOW, W.cut_out_pa),
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, by, 0.0),
-        moves=_LOW,
-    ),
-    Input(
-        reading=_FINER,
-        off=_half_gauge,
-        moved=lambda figures, by: _points(figures, 0.0, by),
-        moves=_HIGH,
+    *point_inputs(
+        both=(*_LOW, W.cut_out_pa),
+        low=_LOW,
+        high=_HIGH,
     ),
     Input(
         reading=Reading("practice.gauge_error_pa", "the pre-charge on a finer gauge"),
@@ -242,16 +203,16 @@ INPUTS: tuple[Input[W], ...] = (
     Input(
         reading=Reading("system.tanks_above_m", "how much higher the tanks stand than the gauge"),
         off=lambda figures: (-0.3, 0.3) if figures.system.tanks_above_m else (0.0, 0.0),
-        moved=lambda figures, by: _varied(
-            figures, {W.tank_head_pa: figures.tank_head_pa + head_pa(by)}
+        moved=lambda figures, by: figures.varied(
+            {W.tank_head_pa: figures.tank_head_pa + head_pa(by)}
         ),
         moves=(*_STORED, *_PUMPED, *_START, W.air_left),
     ),
     Input(
         reading=Reading("system.demand.highest_tap_m", "the height of the highest tap"),
         off=_tap_off,
-        moved=lambda figures, by: _varied(
-            figures, {W.highest_tap_m: (figures.highest_tap_m or 0.0) + by}
+        moved=lambda figures, by: figures.varied(
+            {W.highest_tap_m: (figures.highest_tap_m or 0.0) + by}
         ),
         moves=(W.tap_pa,),
     ),

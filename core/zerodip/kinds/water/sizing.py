@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Literal
 
-from zerodip.kinds.protocol import Demand
+from zerodip.kinds.protocol import Demand, hourly_starts
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.kinds.water.model import MOST_TANKS, Tank, WaterSystem
@@ -76,10 +76,6 @@ def demands(figures: W) -> tuple[Demand, ...]:
         What a size has to meet.
     """
     power, daily = W.power_w.reading, W.daily_m3.reading
-    missing = [
-        (power, figures.power_w is None),
-        (daily, figures.daily_m3 is None),
-    ]
     return (
         Demand(
             id="run",
@@ -90,15 +86,7 @@ def demands(figures: W) -> tuple[Demand, ...]:
             limit=figures.wanted_run_s,
             at_least=True,
         ),
-        Demand(
-            id="starts",
-            title="starts in the worst hour",
-            says="at most {} in the worst hour",
-            dimension="rate",
-            measure=figures.worst_starts_per_s,
-            limit=figures.hourly_limit_per_s,
-            unread=tuple(r for r, unread in missing[:1] if unread and r),
-        ),
+        hourly_starts(figures.worst_starts_per_s, figures.hourly_limit_per_s, power),
         Demand(
             id="day",
             title="starts in a day",
@@ -106,7 +94,11 @@ def demands(figures: W) -> tuple[Demand, ...]:
             dimension="daily",
             measure=figures.starts_per_day_per_s,
             limit=figures.starts_limit_per_s,
-            unread=tuple(r for r, unread in missing if unread and r),
+            unread=tuple(
+                reading
+                for reading, value in ((power, figures.power_w), (daily, figures.daily_m3))
+                if reading and value is None
+            ),
         ),
     )
 

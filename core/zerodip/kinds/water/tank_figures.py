@@ -1,9 +1,12 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
+from collections.abc import Mapping
 from functools import cached_property
+from typing import Any, Self
 
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.parts import System
 from zerodip.kinds.water.model import Tank, WaterSystem
 from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.bladder_tank import Bank, Vessel, from_rest, pressure_abs_pa, water_m3
@@ -13,7 +16,7 @@ from zerodip.physics.plain_tank import charge_abs_pa, vessel_above_zero
 from zerodip.physics.pump_delivery import Delivery, flow_m3_s
 from zerodip.physics.simulation import WaterStore
 from zerodip.rules.engine import slack
-from zerodip.text.figure import Reading, figure
+from zerodip.text.figure import Figure, Reading, figure
 
 __all__ = ["PEAK_DRAW", "TankFigures"]
 
@@ -24,6 +27,13 @@ class TankFigures(Figures):
     """What tanks, pump and switch do together."""
 
     system: WaterSystem
+
+    def varied(self, elsewhere: Mapping[Figure[Any], Any], system: System | None = None) -> Self:
+        """As for every kind; the line of a pump that stays is not worked out again."""
+        kept = system is None or getattr(system, "pump", None) is self.system.pump
+        return super().varied(
+            {TankFigures.line: self.line, **elsewhere} if kept else elsewhere, system
+        )
 
     @figure("pressure")
     def pre_charge_pa(self) -> float:
