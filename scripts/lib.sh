@@ -21,9 +21,13 @@ want_packages() { # want_packages PACKAGE…: installs them, or says which are m
   as_root sh -c 'mkdir -p /etc/postgresql-common/createcluster.d &&
     [ -e /etc/postgresql-common/createcluster.d/zerodip.conf ] ||
     echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.d/zerodip.conf'
+  # Nor does it start a web server of its own on port 80: packages ask this file before they start anything.
+  local rule=/usr/sbin/policy-rc.d
+  [ -e $rule ] && rule="" || as_root sh -c "printf '#!/bin/sh\nexit 101\n' > $rule && chmod 755 $rule"
   as_root apt-get -o DPkg::Lock::Timeout=300 update -qq >&2 || say "apt-get update failed; trying all the same"
   as_root env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq \
-    --no-install-recommends "$@" >/dev/null || die "could not install: $*"
+    --no-install-recommends "$@" >/dev/null || { [ -z "$rule" ] || as_root rm -f $rule; die "could not install: $*"; }
+  [ -z "$rule" ] || as_root rm -f $rule
 }
 
 find_python() {
@@ -34,6 +38,7 @@ find_python() {
   return 1
 }
 
+front_bin() { command -v nginx || ls /usr/sbin/nginx 2>/dev/null || true; }
 postgres_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1; }
 
 check_machine() { # check_machine [chromium]
@@ -47,6 +52,7 @@ check_machine() { # check_machine [chromium]
   for library in libpango-1.0-0:libpango-1.0.so.0 libpangoft2-1.0-0:libpangoft2-1.0.so.0 libharfbuzz-subset0:libharfbuzz-subset.so.0; do
     [[ $known == *"${library#*:}"* ]] || missing+=("${library%%:*}") # WeasyPrint prints with them
   done
+  [ -n "$(front_bin)" ] || missing+=(nginx)
   [ "${1:-}" != chromium ] || [ -x /usr/bin/chromium ] || missing+=(chromium)
   [ "$(id -u)" != 0 ] || command -v runuser >/dev/null || missing+=(util-linux)
   want_packages "${missing[@]}"
@@ -168,3 +174,30 @@ make_database() {
 }
 
 stop_postgres() { [ -z "${PG_DATA:-}" ] || as_postgres pg_ctl -D "$PG_DATA" -m fast -w -s stop >/dev/null 2>&1 || true; }
+
+# --- web workers ---------------------------------------------------------------------------------------------------------
+
+run_folder() { # short, for the sockets in it; the same for every start from one data folder
+  RUN="${ZERODIP_RUN:-/tmp/zerodip-$(printf %s "$ZERODIP_DATA" | sha256sum | cut -c1-12)-web}"
+}
+make_run_folder() { # for us and the web server alone: whoever can reach the sockets can say for whom they ask
+  mkdir -m 700 "$RUN" 2>/dev/null || { [ -O "$RUN" ] && [ ! -L "$RUN" ]; } || die "$RUN belongs to somebody else; remove it"
+  if [ "$(id -u)" = 0 ]; then chgrp www-data "$RUN" && chmod 710 "$RUN"; else chmod 700 "$RUN"; fi
+}
+processes_in() { # those whose working folder is $1: so they are known even where whoever started them was killed
+  local each
+  for each in /proc/[0-9]*; do [ "$(readlink "$each/cwd")" != "$1" ] || echo "${each#/proc/}"; done 2>/dev/null
+}
+end_processes() { # end_processes FOLDER: asks, waits, insists
+  local each
+  for each in $(processes_in "$1"); do kill -TERM "$each" 2>/dev/null || true; done
+  for _ in $(seq 120); do [ -n "$(processes_in "$1")" ] || return 0; sleep 0.1; done
+  for each in $(processes_in "$1"); do kill -KILL "$each" 2>/dev/null || true; done
+}
+web_answers() { # web_answers ADDRESS PORT: with anything but "not yet"
+  "$PYTHON" -c 'import socket, sys
+with socket.create_connection((sys.argv[1], int(sys.argv[2])), 1) as s:
+    s.sendall(b"GET /health/live HTTP/1.0\r\nHost: localhost\r\n\r\n")
+    said = s.recv(99)
+    sys.exit(not said or b" 503 " in said)' "$1" "$2" 2>/dev/null
+}

@@ -6,6 +6,7 @@ from django.http import HttpRequest
 from ninja.security import APIKeyCookie
 
 from .permissions import Actor
+from .sessions import touch
 
 __all__ = ["SignedIn", "actor_of"]
 
@@ -17,7 +18,10 @@ class SignedIn(APIKeyCookie):
 
     def authenticate(self, request: HttpRequest, key: Any) -> Actor | None:
         """The actor behind the session, or None."""
-        return Actor(request.user) if request.user.is_authenticated else None
+        if not request.user.is_authenticated:
+            return None
+        touch(request.session)
+        return Actor(request.user, bool(request.session.get("verified")))
 
 
 def actor_of(request: HttpRequest) -> Actor:

@@ -14,10 +14,15 @@ from common.transactions import write
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.fields import Spec, check
 
-from .models import Membership, Role, User, reserved
+from .limits import forget_name
+from .models import Membership, Role, User, Workspace
 from .permissions import Actor, require
+from .second_factor import end_for
 
-__all__ = ["add_member", "change_password", "change_role", "new_password", "remove_member"]
+__all__ = [
+    "add_member", "change_password", "change_role", "end_second_factor", "new_password",
+    "remove_member",
+]  # fmt: skip
 
 _SIGN_IN, _NAME = (
     Spec(kind="words", title="Sign-in name", most=60),
@@ -29,8 +34,9 @@ _SIGN_IN, _NAME = (
 def add_member(
     actor: Actor, workspace_id: UUID, username: str, name: str, role: str
 ) -> tuple[User, str]:
-    """A new person with a first password, shown this once. Raises InvalidInput, NotFound,
-    Forbidden."""
+    """A new person with a first password, shown this once. Their sign-in name ends with the
+    workspace's handle: so none is ever taken elsewhere, and nobody learns who else is here. Raises
+    InvalidInput, NotFound, Forbidden."""
     require(actor, "members.change", workspace_id)
     username, name = username.strip(), name.strip()
     faults = [*check(_SIGN_IN, username, "username"), *check(_NAME, name, "name")]
@@ -38,9 +44,10 @@ def add_member(
         faults.append(
             Fault(path="username", code="missing", title="Sign-in name", says="is missing.")
         )
-    if not faults and reserved(username):
-        says = "is kept for the demo; choose another."
-        faults.append(Fault(path="username", code="reserved", title="Sign-in name", says=says))
+    if not faults and "@" in username:
+        says = "needs no @; the workspace's own ending is added."
+        faults.append(Fault(path="username", code="letters", title="Sign-in name", says=says))
+    username = f"{username}@{Workspace.objects.get(pk=workspace_id).handle}"
     if not faults and User.objects.filter(username__iexact=username).exists():
         faults.append(
             Fault(
@@ -86,17 +93,28 @@ def remove_member(actor: Actor, workspace_id: UUID, user_id: int) -> None:
 def new_password(actor: Actor, workspace_id: UUID, user_id: int) -> tuple[User, str]:
     """A new password for a member who lost theirs, shown this once. Only for people who belong to
     no workspace that the actor does not own. Raises NotFound, Forbidden."""
-    member = _member(actor, workspace_id, user_id)
-    elsewhere = member.user.memberships.exclude(workspace__in=_owned(actor))
-    if elsewhere.exists():
-        raise Forbidden(
-            "This person belongs to another workspace too, and changes the password alone."
-        )
+    member = _ours_alone(actor, workspace_id, user_id)
     password = secrets.token_urlsafe(9)
     member.user.set_password(password)
     member.user.save(update_fields=["password"])
+    forget_name(member.user.username)
     log_event(actor.user, "members.password", workspace_id, member=user_id)
     return member.user, password
+
+
+@write
+def end_second_factor(actor: Actor, workspace_id: UUID, user_id: int) -> None:
+    """Switches off the second factor of a member who lost it; their sessions end. Safe to repeat.
+    Only for people who belong to no workspace that the actor does not own. Raises NotFound,
+    Forbidden."""
+    end_for(actor, _ours_alone(actor, workspace_id, user_id).user, workspace_id)
+
+
+def _ours_alone(actor: Actor, workspace_id: UUID, user_id: int) -> Membership:
+    member = _member(actor, workspace_id, user_id)
+    if member.user.memberships.exclude(workspace__in=_owned(actor)).exists():
+        raise Forbidden("This person belongs to another workspace too, and does that alone.")
+    return member
 
 
 def _owned(actor: Actor) -> list[UUID]:

@@ -7,10 +7,10 @@ from ninja import Router, Status
 
 from common.errors import REFUSALS, Problem
 
-from . import members, selectors
+from . import members, second_factor, selectors
 from .auth import actor_of
 from .models import User
-from .schemas import NewMember, PasswordIn, PasswordOut, RoleIn, WorkspaceMembers
+from .schemas import NewMember, PasswordOut, RequiredIn, RoleIn, WorkspaceMembers
 from .serializers import workspace_members
 
 router = Router(tags=["members"])
@@ -31,7 +31,10 @@ def _password(made: tuple[User, str]) -> PasswordOut:
 def read_workspaces(request: HttpRequest) -> list[WorkspaceMembers]:
     """The actor's workspaces with their members."""
     actor = actor_of(request)
-    return [workspace_members(actor, each) for each in selectors.workspaces_with_members(actor)]
+    found = selectors.workspaces_with_members(actor)
+    users = (member.user_id for each in found for member in each.memberships.all())
+    with_one = second_factor.holders(users)
+    return [workspace_members(actor, each, with_one) for each in found]
 
 
 @router.post(
@@ -81,9 +84,24 @@ def new_password(request: HttpRequest, workspace_id: UUID, user_id: int) -> Pass
 
 
 @router.put(
-    "/password", response={204: None, **ANSWERS}, openapi_extra={"x-permission": "password.own"}
+    "/workspaces/{workspace_id}/second-factor",
+    response={204: None, **ANSWERS},
+    openapi_extra=CHANGE,
 )
-def change_password(request: HttpRequest, body: PasswordIn) -> Status[None]:
-    """The actor's own password."""
-    members.change_password(request, actor_of(request), body.old, body.new)
+def require_second_factor(
+    request: HttpRequest, workspace_id: UUID, body: RequiredIn
+) -> Status[None]:
+    """Whether the workspace opens only by a second factor."""
+    second_factor.require_of_members(actor_of(request), workspace_id, body.required)
+    return Status(204, None)
+
+
+@router.delete(
+    "/workspaces/{workspace_id}/members/{user_id}/second-factor",
+    response={204: None, **ANSWERS},
+    openapi_extra=CHANGE,
+)
+def end_second_factor_of(request: HttpRequest, workspace_id: UUID, user_id: int) -> Status[None]:
+    """For a member who lost phone and recovery codes."""
+    members.end_second_factor(actor_of(request), workspace_id, user_id)
     return Status(204, None)

@@ -4,8 +4,12 @@ import uuid
 from typing import Any
 
 from django.contrib.auth.models import AbstractUser
+from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
 from django.db.models.functions import Lower
+from django.utils import timezone
+from django.utils.crypto import get_random_string
+from django.utils.text import slugify
 
 
 class Role(models.TextChoices):
@@ -42,12 +46,28 @@ def shown(user: Any, otherwise: str = "") -> str:
     return user.shown if isinstance(user, User) else otherwise
 
 
+def new_handle(name: str) -> str:
+    """Ends the sign-in names of a workspace's people. Never the name alone: whether another firm of
+    that name is here is nobody's business."""
+    return f"{slugify(name)[:20]}-{get_random_string(4, '23456789abcdefghjkmnpqrstuvwxyz')}".strip(
+        "-"
+    )
+
+
 class Workspace(models.Model):
-    """A firm or a crew. Nothing is seen across workspaces."""
+    """A firm or a crew. Nothing is seen across workspaces. `handle` ends the sign-in names of its
+    people; `second_factor` tells that it opens only by one."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=80)
+    handle = models.CharField(max_length=30, unique=True)
+    second_factor = models.BooleanField(default=False)
     members = models.ManyToManyField(User, through="Membership", related_name="workspaces")
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """A new one is given its handle."""
+        self.handle = self.handle or new_handle(self.name)
+        super().save(*args, **kwargs)
 
     def __str__(self) -> str:
         return self.name
@@ -67,3 +87,38 @@ class Membership(models.Model):
 
     def __str__(self) -> str:
         return f"{self.user} is {self.role} of {self.workspace}"
+
+
+class Attempt(models.Model):
+    """A wrong try at a password or a code, under a key that tells nobody whose (`limits`)."""
+
+    key = models.CharField(max_length=64)
+    at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["key", "at"], name="accounts_at_key_at")]
+
+    def __str__(self) -> str:
+        return f"Try at {self.at}"
+
+
+class Session(AbstractBaseSession):
+    """A signed-in browser, and whose it is."""
+
+    user = models.ForeignKey(User, null=True, on_delete=models.CASCADE, related_name="sessions")
+
+    @classmethod
+    def get_session_store_class(cls) -> Any:
+        """The store that writes them."""
+        from .sessions import SessionStore
+
+        return SessionStore
+
+    @property
+    def live(self) -> bool:
+        """Whether it has neither run out nor was ended by a change of the password."""
+        held = self.get_decoded()
+        hash_ = held.get("_auth_user_hash", "")
+        return self.expire_date > timezone.now() and bool(
+            self.user and hash_ == self.user.get_session_auth_hash()
+        )

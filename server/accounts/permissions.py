@@ -38,21 +38,25 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "practice.change": _WRITERS,
 }
 # Operations anyone may call, signed in or not, and those that need no more than being signed in.
-OPEN = frozenset({"session.read", "session.open", "session.demo"})
-PERSONAL = frozenset({"session.close", "feed.own", "password.own"})
+OPEN = frozenset({"session.read", "session.open", "session.demo", "session.code"})
+PERSONAL = frozenset({"session.close", "feed.own", "password.own", "account.own"})
 
 
 @dataclass(frozen=True)
 class Actor:
-    """The signed-in person, with their role in each workspace, fetched once when first asked
-    for."""
+    """The signed-in person, with their role in each workspace, fetched once when first asked for.
+    Workspaces that ask for a second factor are there only for who has shown one (`verified`)."""
 
     user: User
+    verified: bool = False
 
     @cached_property
     def roles(self) -> dict[UUID, str]:
         """Role by workspace id."""
-        return dict(self.user.memberships.values_list("workspace_id", "role"))
+        theirs = self.user.memberships.all()
+        if not self.verified:
+            theirs = theirs.filter(workspace__second_factor=False)
+        return dict(theirs.values_list("workspace_id", "role"))
 
     def may(self, permission: str, workspace_id: UUID) -> bool:
         """Whether the actor has a permission in a workspace."""

@@ -4,6 +4,7 @@ from typing import Any
 
 from ninja import NinjaAPI
 
+from accounts.account_api import router as account
 from accounts.api import router as session
 from accounts.auth import SignedIn
 from accounts.members_api import router as members
@@ -21,7 +22,7 @@ from .openapi import name_the_types
 
 __all__ = ["api"]
 
-ROUTERS = (session, sites, decide, practice, members, gauges, visits, documents, exchange)
+ROUTERS = (session, account, sites, decide, practice, members, gauges, visits, documents, exchange)
 
 
 class _Api(NinjaAPI):

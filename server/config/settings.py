@@ -31,7 +31,9 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "django.contrib.postgres",
-    "axes",
+    "django_otp",
+    "django_otp.plugins.otp_totp",
+    "django_otp.plugins.otp_static",
     "csp",
     "django_vite",
     "accounts",
@@ -55,7 +57,6 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
-    "axes.middleware.AxesMiddleware",
 ]
 
 ROOT_URLCONF = "config.urls"
@@ -75,31 +76,31 @@ DATABASES = {
         "NAME": env.str("ZERODIP_DB_NAME", default="zerodip"),
         "USER": env.str("ZERODIP_DB_USER", default="zerodip"),
         "PASSWORD": env.str("ZERODIP_DB_PASSWORD", default=""),
-        "HOST": "127.0.0.1",
+        "HOST": env.str("ZERODIP_DB_HOST", default="127.0.0.1"),
         "PORT": env.int("ZERODIP_DB_PORT", default=5433),
         "CONN_MAX_AGE": 0,
         "CONN_HEALTH_CHECKS": True,  # a connection that died with the database is not handed out
         # A database that is away is said within two seconds, not after the pool's half minute.
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 8, "timeout": 1.5}, "connect_timeout": 2},
+        "OPTIONS": {
+            "pool": {"min_size": 1, "max_size": 8, "timeout": 1.5},
+            "connect_timeout": 2,
+            "sslmode": env.str("ZERODIP_DB_SSLMODE", default="prefer"),
+        },
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.User"
-AUTHENTICATION_BACKENDS = [
-    "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
-]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}Validator"}
     for name in ("MinimumLength", "CommonPassword", "UserAttributeSimilarity")
 ]
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25  # hours
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_RESET_ON_SUCCESS = True
+OTP_TOTP_ISSUER = "Zero Dip"
+# Wrong codes are counted as wrong passwords are (accounts.limits), so not here too.
+OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 
+SESSION_ENGINE = "accounts.sessions"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = HTTPS
@@ -154,6 +155,10 @@ LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False}},
+    "loggers": {
+        "django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False},
+        # Anyone can send another host's name: a refusal, and no news.
+        "django.security.DisallowedHost": {"level": "CRITICAL"},
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
 }

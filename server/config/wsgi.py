@@ -8,6 +8,7 @@ from django.core.wsgi import get_wsgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 application = get_wsgi_application()
-# The printing library takes a second to load: while nobody waits for it, so that the first report
-# is no slower than the next.
-Thread(target=import_module, args=("weasyprint",), daemon=True).start()
+if os.environ.get("ZERODIP_POOL") == "long":
+    # The printing library takes a second to load: while nobody waits for it, so that the first
+    # report is no slower than the next.
+    Thread(target=import_module, args=("weasyprint",), daemon=True).start()

@@ -15,9 +15,9 @@ from visits.selectors import visit_for_actor
 
 from . import selectors, services
 from .calendar import calendar
-from .printing import pdf
+from .printing import labels_pdf, report_pdf
 from .schemas import FeedOut, LabelsWanted, LinkIn, LinkOut
-from .serializers import feed_out, labels_page, link_out, report_page
+from .serializers import feed_out, labels_page, link_out
 
 router = Router(tags=["documents"])
 READ, SHARE = {"x-permission": "documents.read"}, {"x-permission": "documents.share"}
@@ -46,9 +46,7 @@ def as_calendar(data: bytes) -> HttpResponse:
 def read_report(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
     """The report of a visit, to hand over."""
     visit = visit_for_actor(actor_of(request), visit_id)
-    return as_pdf(
-        pdf("documents/report.html", report_page(visit, units), units), f"report-{visit.pk}"
-    )
+    return as_pdf(report_pdf(visit, units), f"report-{visit.pk}")
 
 
 @router.get("/labels.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
@@ -61,9 +59,7 @@ def read_labels(request: HttpRequest, wanted: Query[LabelsWanted]) -> HttpRespon
     if not systems:
         raise NotFound
     page = labels_page(systems, origin(request), wanted.units, wanted.first)
-    return as_pdf(
-        pdf("documents/labels.html", page, wanted.units or systems[0].site.units), "labels"
-    )
+    return as_pdf(labels_pdf(page, wanted.units or systems[0].site.units), "labels")
 
 
 @router.get(

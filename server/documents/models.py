@@ -41,3 +41,20 @@ class Feed(models.Model):
 
     def __str__(self) -> str:
         return f"Calendar of {self.user}"
+
+
+class Printed(models.Model):
+    """The report of a visit as it was printed last, for as long as its page says the same."""
+
+    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="printed")
+    units = models.CharField(max_length=8)
+    digest = models.CharField(max_length=64)
+    pdf = models.BinaryField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["visit", "units"], name="one_print_per_visit_and_units")
+        ]
+
+    def __str__(self) -> str:
+        return f"Report of {self.visit}"

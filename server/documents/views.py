@@ -9,7 +9,7 @@ from django.views.decorators.http import require_safe
 
 from .api import as_calendar, as_pdf, origin
 from .calendar import calendar
-from .printing import pdf
+from .printing import report_pdf
 from .selectors import link_by_address, reader_by_address
 from .serializers import report_page
 
@@ -24,11 +24,9 @@ def shared(request: HttpRequest, address: str, printed: str = "") -> HttpRespons
     link = link_by_address(address)
     if link is None:
         return _private(render(request, "documents/gone.html", status=404))
-    page = report_page(link.visit, link.units)
     if printed:
-        return _private(
-            as_pdf(pdf("documents/report.html", page, link.units), f"report-{link.visit_id}")
-        )
+        return _private(as_pdf(report_pdf(link.visit, link.units), f"report-{link.visit_id}"))
+    page = report_page(link.visit, link.units)
     return _private(
         render(request, "documents/report.html", vars(replace(page, pdf=f"/papers/{address}.pdf")))
     )

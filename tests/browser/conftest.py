@@ -1,15 +1,7 @@
-"""The built page in headless Chromium, against the real server (gunicorn) on the test database."""
+"""The built page in headless Chromium, against the real server on the test database."""
 
-import os
 import re
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -17,7 +9,8 @@ from django.core.management import call_command
 from django.db import connection
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-SERVER = Path(__file__).resolve().parents[2] / "server"
+from tests.serving import Served, serving
+
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -32,57 +25,12 @@ expect.set_options(timeout=10_000)
 EXPECTED = "status of|ERR_INTERNET_DISCONNECTED"
 
 
-@dataclass
-class Server:
-    """A gunicorn of our own, that can be stopped and started again on the same database."""
-
-    port: int
-    process: Any = field(default=None)
-
-    @property
-    def url(self) -> str:
-        return f"http://127.0.0.1:{self.port}"
-
-    def start(self) -> None:
-        words = [
-            sys.executable,
-            "-m",
-            "gunicorn",
-            "config.wsgi",
-            "--bind",
-            f"127.0.0.1:{self.port}",
-            "--threads",
-            "4",
-        ]
-        words += ["--keep-alive", "30", "--log-level", "error"]
-        name = connection.settings_dict["NAME"]
-        environment = {**os.environ, "ZERODIP_DB_NAME": str(name), "ZERODIP_DEMO": "1"}
-        self.process = subprocess.Popen(words, cwd=SERVER, env=environment)
-        until = time.monotonic() + 30
-        while time.monotonic() < until:
-            try:
-                urllib.request.urlopen(f"{self.url}/api/session", timeout=1)
-                return
-            except OSError:
-                assert self.process.poll() is None, "the server did not start"
-                time.sleep(0.05)
-        raise AssertionError("the server did not answer")
-
-    def stop(self) -> None:
-        self.process.terminate()
-        self.process.wait(10)
-
-
 @pytest.fixture(scope="session")
-def server(django_db_setup: None, django_db_blocker: Any) -> Iterator[Server]:
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
+def server(django_db_setup: None, django_db_blocker: Any) -> Iterator[Served]:
     with django_db_blocker.unblock():
-        made = Server(port)
-        made.start()
+        name = str(connection.settings_dict["NAME"])
+    with serving(name, ZERODIP_DEMO="1") as made:
         yield made
-        made.stop()
 
 
 @pytest.fixture(scope="session")
@@ -98,7 +46,7 @@ Opener = Callable[..., Page]
 
 @pytest.fixture
 def open_page(
-    server: Server, browser: Browser, transactional_db: None, settings: Any
+    server: Served, browser: Browser, transactional_db: None, settings: Any
 ) -> Iterator[Opener]:
     """Opens Rounds, signed in to the demo. Whatever the page complains of, or asks from elsewhere,
     fails the test."""

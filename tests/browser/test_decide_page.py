@@ -6,12 +6,13 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from sites.models import Decision, System
+from tests.serving import Served
 from zerodip.decide.judge import decide as core_decide
 from zerodip.fileformat.document import read_document
 from zerodip.kinds.settings import Settings
 from zerodip.units import PSI
 
-from .conftest import Opener, Server, decide
+from .conftest import Opener, decide
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -83,7 +84,7 @@ def test_keys_move_a_grip_and_say_its_value(open_page: Opener) -> None:
 
 
 def test_what_is_kept_is_found_after_reload_and_after_the_server_started_again(
-    open_page: Opener, server: Server
+    open_page: Opener, server: Served
 ) -> None:
     page = decide(open_page())
     grip(page, "Cut-in").focus()

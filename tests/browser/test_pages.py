@@ -4,7 +4,9 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from .conftest import Opener, Server, decide
+from tests.serving import Served
+
+from .conftest import Opener, decide
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -110,7 +112,7 @@ def test_light_and_units_are_one_key_away_and_stay(open_page: Opener) -> None:
     expect(page.get_by_role("button", name="bar · L")).to_have_attribute("aria-pressed", "true")
 
 
-def test_signing_in_by_name_and_out_again(open_page: Opener, server: Server) -> None:
+def test_signing_in_by_name_and_out_again(open_page: Opener, server: Served) -> None:
     page = open_page()
     page.get_by_role("button", name="Sign out").click()
     page.get_by_label("Name").fill("demo")

@@ -35,10 +35,12 @@ def test_an_owner_lets_somebody_in_with_a_password_shown_once(world: World) -> N
         .send("POST", members(world), {"username": " ada ", "name": "Ada", "role": "viewer"})
         .json()
     )
-    assert signed_in("ada", made["password"])
+    joined = f"ada@{world.workspace.handle}"
+    assert made["username"] == joined
+    assert signed_in(joined, made["password"])
     (ours,) = world["viewer"].get("/api/workspaces").json()
     assert [(m["username"], m["role"]) for m in ours["members"]][-2:] == [
-        ("ada", "viewer"),
+        (joined, "viewer"),
         ("viewer of ours", "viewer"),
     ]
     assert made["password"] not in str(ours)

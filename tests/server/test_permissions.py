@@ -91,35 +91,64 @@ def _practice(world: World) -> dict[str, Any]:
     return {"version": stored_practice(world.workspace.pk).version, "practice": {}}
 
 
+def _row(path: str, *statuses: int) -> Row:
+    """For an operation that is sent no body."""
+    owner, technician, viewer, outsider, anonymous = statuses
+    return _path(path), lambda w: None, (owner, technician, viewer, outsider, anonymous)
+
+
 # operation: address, body, status for owner, technician, viewer, outsider, anonymous
 ROWS: dict[tuple[str, str], Row] = {
-    ("GET", "/api/session"): (_path("/api/session"), lambda w: None, (200, 200, 200, 200, 200)),
+    ("GET", "/api/session"): _row("/api/session", 200, 200, 200, 200, 200),
     ("POST", "/api/session"): (
         _path("/api/session"),
         lambda w: {"username": "nobody", "password": "wrong"},
         (401, 401, 401, 401, 401),
     ),
-    ("POST", "/api/session/demo"): (
-        _path("/api/session/demo"),
-        lambda w: None,
-        (404, 404, 404, 404, 404),
+    ("POST", "/api/session/demo"): _row("/api/session/demo", 404, 404, 404, 404, 404),
+    ("POST", "/api/session/code"): (
+        _path("/api/session/code"),
+        lambda w: {"code": "123456"},
+        (401, 401, 401, 401, 401),
     ),
-    ("DELETE", "/api/session"): (_path("/api/session"), lambda w: None, (204, 204, 204, 204, 401)),
-    ("GET", "/api/rounds"): (_path("/api/rounds"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("GET", "/api/systems/{system_id}"): (
-        _path("/api/systems/{system}"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/account"): _row("/api/account", 200, 200, 200, 200, 401),
+    ("POST", "/api/account/second-factor"): (
+        _path("/api/account/second-factor"),
+        lambda w: {"password": "wrong"},
+        (403, 403, 403, 403, 401),
     ),
+    ("PUT", "/api/account/second-factor"): (
+        _path("/api/account/second-factor"),
+        lambda w: {"code": "123456"},
+        (409, 409, 409, 409, 401),
+    ),
+    ("POST", "/api/account/second-factor/end"): (
+        _path("/api/account/second-factor/end"),
+        lambda w: {"password": "wrong"},
+        (403, 403, 403, 403, 401),
+    ),
+    ("DELETE", "/api/account/sessions"): _row("/api/account/sessions", 204, 204, 204, 204, 401),
+    ("DELETE", "/api/account/sessions/{session_id}"): _row(
+        "/api/account/sessions/none", 204, 204, 204, 204, 401
+    ),
+    ("PUT", "/api/workspaces/{workspace_id}/second-factor"): (
+        _path("/api/workspaces/{workspace}/second-factor"),
+        lambda w: {"required": False},
+        (204, 403, 403, 404, 401),
+    ),
+    ("DELETE", "/api/workspaces/{workspace_id}/members/{user_id}/second-factor"): _row(
+        "/api/workspaces/{workspace}/members/{member}/second-factor", 204, 403, 403, 404, 401
+    ),
+    ("DELETE", "/api/session"): _row("/api/session", 204, 204, 204, 204, 401),
+    ("GET", "/api/rounds"): _row("/api/rounds", 200, 200, 200, 200, 401),
+    ("GET", "/api/systems/{system_id}"): _row("/api/systems/{system}", 200, 200, 200, 404, 401),
     ("PUT", "/api/systems/{system_id}"): (
         _path("/api/systems/{system}"),
         _save,
         (200, 200, 403, 404, 401),
     ),
-    ("GET", "/api/systems/{system_id}/file"): (
-        _path("/api/systems/{system}/file"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/systems/{system_id}/file"): _row(
+        "/api/systems/{system}/file", 200, 200, 200, 404, 401
     ),
     ("PUT", "/api/systems/{system_id}/decisions/{decision_id}"): (
         _path("/api/systems/{system}/decisions/{new}"),
@@ -151,103 +180,63 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"retired": True},
         (200, 200, 403, 404, 401),
     ),
-    ("GET", "/api/systems/{system_id}/visits"): (
-        _path("/api/systems/{system}/visits"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/systems/{system_id}/visits"): _row(
+        "/api/systems/{system}/visits", 200, 200, 200, 404, 401
     ),
-    ("PUT", "/api/systems/{system_id}/visits/{visit_id}"): (
-        _path("/api/systems/{system}/visits/{new}"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("PUT", "/api/systems/{system_id}/visits/{visit_id}"): _row(
+        "/api/systems/{system}/visits/{new}", 200, 200, 403, 404, 401
     ),
-    ("GET", "/api/systems/{system_id}/timeline"): (
-        _path("/api/systems/{system}/timeline"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/systems/{system_id}/timeline"): _row(
+        "/api/systems/{system}/timeline", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/systems/{system_id}/trends"): (
-        _path("/api/systems/{system}/trends"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/systems/{system_id}/trends"): _row(
+        "/api/systems/{system}/trends", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/next-checks"): (
-        _path("/api/next-checks"),
-        lambda w: None,
-        (200, 200, 200, 200, 401),
-    ),
-    ("GET", "/api/visits"): (_path("/api/visits"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("GET", "/api/visits/{visit_id}"): (
-        _path("/api/visits/{visit}"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
-    ),
-    ("PUT", "/api/visits/{visit_id}/closed"): (
-        _path("/api/visits/{visit}/closed"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("GET", "/api/next-checks"): _row("/api/next-checks", 200, 200, 200, 200, 401),
+    ("GET", "/api/visits"): _row("/api/visits", 200, 200, 200, 200, 401),
+    ("GET", "/api/visits/{visit_id}"): _row("/api/visits/{visit}", 200, 200, 200, 404, 401),
+    ("PUT", "/api/visits/{visit_id}/closed"): _row(
+        "/api/visits/{visit}/closed", 200, 200, 403, 404, 401
     ),
     ("PUT", "/api/visits/{visit_id}/entries/{entry_id}"): (
         _path("/api/visits/{visit}/entries/{new}"),
         lambda w: {"slot": "safe.power_off", "value": True},
         (200, 200, 403, 404, 401),
     ),
-    ("PUT", "/api/visits/{visit_id}/photos/{photo_id}"): (
-        _path("/api/visits/{visit}/photos/{photo}"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("PUT", "/api/visits/{visit_id}/photos/{photo_id}"): _row(
+        "/api/visits/{visit}/photos/{photo}", 200, 200, 403, 404, 401
     ),
-    ("GET", "/api/visits/{visit_id}/photos/{photo_id}"): (
-        _path("/api/visits/{visit}/photos/{photo}"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/visits/{visit_id}/photos/{photo_id}"): _row(
+        "/api/visits/{visit}/photos/{photo}", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/visits/{visit_id}/report.pdf"): (
-        _path("/api/visits/{visit}/report.pdf"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/visits/{visit_id}/report.pdf"): _row(
+        "/api/visits/{visit}/report.pdf", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/labels.pdf"): (
-        _path("/api/labels.pdf?system={system}"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
-    ),
-    ("GET", "/api/visits/{visit_id}/links"): (
-        _path("/api/visits/{visit}/links"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/labels.pdf"): _row("/api/labels.pdf?system={system}", 200, 200, 200, 404, 401),
+    ("GET", "/api/visits/{visit_id}/links"): _row(
+        "/api/visits/{visit}/links", 200, 200, 200, 404, 401
     ),
     ("PUT", "/api/visits/{visit_id}/links/{link_id}"): (
         _path("/api/visits/{visit}/links/{new}"),
         lambda w: {"days": 7},
         (200, 200, 403, 404, 401),
     ),
-    ("DELETE", "/api/visits/{visit_id}/links/{link_id}"): (
-        _path("/api/visits/{visit}/links/{link}"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("DELETE", "/api/visits/{visit_id}/links/{link_id}"): _row(
+        "/api/visits/{visit}/links/{link}", 200, 200, 403, 404, 401
     ),
-    ("GET", "/api/gauges"): (_path("/api/gauges"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("GET", "/api/gauges"): _row("/api/gauges", 200, 200, 200, 200, 401),
     ("PUT", "/api/workspaces/{workspace_id}/gauges/{gauge_id}"): (
         _path("/api/workspaces/{workspace}/gauges/{new}"),
         lambda w: {"gauge": {"name": "No. 3", "scale_gauge_pa": 7e5}},
         (200, 200, 403, 404, 401),
     ),
-    ("GET", "/api/visits/{visit_id}/trends"): (
-        _path("/api/visits/{visit}/trends"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/visits/{visit_id}/trends"): _row(
+        "/api/visits/{visit}/trends", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/visits/{visit_id}/gauges"): (
-        _path("/api/visits/{visit}/gauges"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/visits/{visit_id}/gauges"): _row(
+        "/api/visits/{visit}/gauges", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/workspaces"): (
-        _path("/api/workspaces"),
-        lambda w: None,
-        (200, 200, 200, 200, 401),
-    ),
+    ("GET", "/api/workspaces"): _row("/api/workspaces", 200, 200, 200, 200, 401),
     ("POST", "/api/workspaces/{workspace_id}/members"): (
         _path("/api/workspaces/{workspace}/members"),
         lambda w: {"username": f"new {uuid.uuid4()}"},
@@ -258,66 +247,44 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"role": "viewer"},
         (204, 403, 403, 404, 401),
     ),
-    ("POST", "/api/workspaces/{workspace_id}/members/{user_id}/password"): (
-        _path("/api/workspaces/{workspace}/members/{member}/password"),
-        lambda w: None,
-        (200, 403, 403, 404, 401),
+    ("POST", "/api/workspaces/{workspace_id}/members/{user_id}/password"): _row(
+        "/api/workspaces/{workspace}/members/{member}/password", 200, 403, 403, 404, 401
     ),
-    ("DELETE", "/api/workspaces/{workspace_id}/members/{user_id}"): (
-        _path("/api/workspaces/{workspace}/members/{member}"),
-        lambda w: None,
-        (204, 403, 403, 404, 401),
+    ("DELETE", "/api/workspaces/{workspace_id}/members/{user_id}"): _row(
+        "/api/workspaces/{workspace}/members/{member}", 204, 403, 403, 404, 401
     ),
     ("PUT", "/api/password"): (
         _path("/api/password"),
         lambda w: {"old": "wrong", "new": "long enough to keep"},
         (422, 422, 422, 422, 401),
     ),
-    ("GET", "/api/archive/{scope}/{id}.json"): (
-        _path("/api/archive/workspaces/{workspace}.json"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/archive/{scope}/{id}.json"): _row(
+        "/api/archive/workspaces/{workspace}.json", 200, 200, 200, 404, 401
     ),
-    ("GET", "/api/tables/{scope}/{id}.zip"): (
-        _path("/api/tables/systems/{system}.zip"),
-        lambda w: None,
-        (200, 200, 200, 404, 401),
+    ("GET", "/api/tables/{scope}/{id}.zip"): _row(
+        "/api/tables/systems/{system}.zip", 200, 200, 200, 404, 401
     ),
     ("PUT", "/api/workspaces/{workspace_id}/imports/{import_id}"): (
         _path("/api/workspaces/{workspace}/imports/{new}"),
         lambda w: {"format": "zerodip-archive", "version": 1, "sites": []},
         (200, 200, 403, 404, 401),
     ),
-    ("GET", "/api/imports/{import_id}"): (
-        _path("/api/imports/{import_}"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("GET", "/api/imports/{import_id}"): _row("/api/imports/{import_}", 200, 200, 403, 404, 401),
+    ("POST", "/api/imports/{import_id}/step"): _row(
+        "/api/imports/{import_}/step", 200, 200, 403, 404, 401
     ),
-    ("POST", "/api/imports/{import_id}/step"): (
-        _path("/api/imports/{import_}/step"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("GET", "/api/imports/{import_id}/pieces"): _row(
+        "/api/imports/{import_}/pieces", 200, 200, 403, 404, 401
     ),
-    ("GET", "/api/imports/{import_id}/pieces"): (
-        _path("/api/imports/{import_}/pieces"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
+    ("PUT", "/api/imports/{import_id}/taken"): _row(
+        "/api/imports/{import_}/taken", 200, 200, 403, 404, 401
     ),
-    ("PUT", "/api/imports/{import_id}/taken"): (
-        _path("/api/imports/{import_}/taken"),
-        lambda w: None,
-        (200, 200, 403, 404, 401),
-    ),
-    ("DELETE", "/api/imports/{import_id}"): (
-        _path("/api/imports/{import_}"),
-        lambda w: None,
-        (204, 204, 403, 404, 401),
-    ),
-    ("GET", "/api/due.ics"): (_path("/api/due.ics"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("GET", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("POST", "/api/feed"): (_path("/api/feed"), lambda w: None, (200, 200, 200, 200, 401)),
-    ("DELETE", "/api/feed"): (_path("/api/feed"), lambda w: None, (204, 204, 204, 204, 401)),
-    ("GET", "/api/practices"): (_path("/api/practices"), lambda w: None, (200, 200, 200, 200, 401)),
+    ("DELETE", "/api/imports/{import_id}"): _row("/api/imports/{import_}", 204, 204, 403, 404, 401),
+    ("GET", "/api/due.ics"): _row("/api/due.ics", 200, 200, 200, 200, 401),
+    ("GET", "/api/feed"): _row("/api/feed", 200, 200, 200, 200, 401),
+    ("POST", "/api/feed"): _row("/api/feed", 200, 200, 200, 200, 401),
+    ("DELETE", "/api/feed"): _row("/api/feed", 204, 204, 204, 204, 401),
+    ("GET", "/api/practices"): _row("/api/practices", 200, 200, 200, 200, 401),
     ("PUT", "/api/practices/{workspace_id}"): (
         _path("/api/practices/{workspace}"),
         _practice,
