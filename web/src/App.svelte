@@ -1,6 +1,5 @@
 <script lang="ts">
   import { Router } from 'sv-router'
-  import SignIn from './features/signin/SignIn.svelte'
   import { session } from './api/session.svelte'
   import { leaveToBrowser } from './router'
 
@@ -10,9 +9,14 @@
 <svelte:document onclickcapture={leaveToBrowser} />
 {#if session.known}
   {#if session.entered}
-    <div hidden={!session.current.signed_in}><Router /></div>
+    <div hidden={!session.current.signed_in || session.current.needs === 'enrol'}><Router /></div>
+  {/if}
+  {#if session.current.signed_in && session.current.needs === 'enrol'}
+    {#await import('./features/signin/Enrol.svelte') then { default: Enrol }}<Enrol />{/await}
   {/if}
   {#if !session.current.signed_in}
-    <SignIn again={session.entered} />
+    {#await import('./features/signin/SignIn.svelte') then { default: SignIn }}
+      <SignIn again={session.entered} />
+    {/await}
   {/if}
 {/if}

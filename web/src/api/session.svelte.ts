@@ -5,7 +5,7 @@ class Session {
   known = $state(false)
   /** Once entered, the pages stay: a session that ends in between must not take what is typed with it. */
   entered = $state(false)
-  current = $state<Schemas['SessionOut']>({ signed_in: false, name: '', demo: false })
+  current = $state<Schemas['SessionOut']>({ signed_in: false, name: '', demo: false, needs: '' })
 
   async ask() {
     const { data } = await outcome(api.GET('/api/session'))
@@ -15,12 +15,20 @@ class Session {
   async signIn(username: string, password: string): Promise<Problem | undefined> {
     return this.#entered(await outcome(api.POST('/api/session', { body: { username, password } })))
   }
+  /** The second step, where there is a second factor. */
+  async showCode(code: string): Promise<Problem | undefined> {
+    return this.#entered(await outcome(api.POST('/api/session/code', { body: { code } })))
+  }
   async enterDemo(): Promise<Problem | undefined> {
     return this.#entered(await outcome(api.POST('/api/session/demo')))
   }
   async signOut() {
     await outcome(api.DELETE('/api/session'))
     location.assign('/')
+  }
+  /** Back to name and password, or on without what was asked for. */
+  dismiss() {
+    this.current = { ...this.current, needs: '' }
   }
   /** Called when the server says that the session has ended: what is typed stays, the sign-in page comes up over it. */
   ended() {

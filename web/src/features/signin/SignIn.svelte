@@ -5,6 +5,7 @@
   let { again = false }: { again?: boolean } = $props()
   let username = $state('')
   let password = $state('')
+  let code = $state('')
   let busy = $state(false)
   let problem = $state<Problem | undefined>()
 
@@ -17,6 +18,11 @@
     event.preventDefault()
     void enter(() => session.signIn(username, password))
   }
+  function show(event: SubmitEvent) {
+    event.preventDefault()
+    void enter(() => session.showCode(code)).then(() => (code = ''))
+  }
+  const said = $derived(problem ? problem.detail || problem.title : '')
 </script>
 
 <svelte:head><title>Sign in · Zero Dip</title></svelte:head>
@@ -45,38 +51,62 @@
     </p>
   </div>
   {#if again}<p class="text-sm">Your sign-in has ended. What you typed is still there.</p>{/if}
-  <form class="grid gap-4" onsubmit={submit}>
-    <label class="grid gap-1">
-      Name
-      <input
-        class="input input-lg w-full"
-        autocomplete="username"
-        bind:value={username}
-        required
-        maxlength="150"
-      />
-    </label>
-    <label class="grid gap-1">
-      Password
-      <input
-        class="input input-lg w-full"
-        type="password"
-        autocomplete="current-password"
-        bind:value={password}
-        required
-        maxlength="200"
-      />
-    </label>
-    <p role="alert" class="min-h-6 text-error">{problem ? problem.detail || problem.title : ''}</p>
-    <button class="btn btn-lg btn-primary" disabled={busy}>Sign in</button>
-  </form>
-  {#if session.current.demo}
-    <button
-      class="btn btn-outline btn-lg"
-      disabled={busy}
-      onclick={() => enter(() => session.enterDemo())}
-    >
-      Open the demo
-    </button>
+  {#if session.current.needs === 'code'}
+    <form class="grid gap-4" onsubmit={show}>
+      <label class="grid gap-1">
+        Code of your authenticator app, or a recovery code
+        <!-- svelte-ignore a11y_autofocus (the one thing to do here) -->
+        <input
+          class="figure input input-lg w-full"
+          autocomplete="one-time-code"
+          autocapitalize="none"
+          spellcheck="false"
+          autofocus
+          bind:value={code}
+          required
+          maxlength="40"
+        />
+      </label>
+      <p role="alert" class="min-h-6 text-error">{said}</p>
+      <button class="btn btn-lg btn-primary" disabled={busy}>Go on</button>
+      <button type="button" class="btn btn-outline btn-lg" onclick={() => session.dismiss()}
+        >Other name</button
+      >
+    </form>
+  {:else}
+    <form class="grid gap-4" onsubmit={submit}>
+      <label class="grid gap-1">
+        Name
+        <input
+          class="input input-lg w-full"
+          autocomplete="username"
+          bind:value={username}
+          required
+          maxlength="150"
+        />
+      </label>
+      <label class="grid gap-1">
+        Password
+        <input
+          class="input input-lg w-full"
+          type="password"
+          autocomplete="current-password"
+          bind:value={password}
+          required
+          maxlength="200"
+        />
+      </label>
+      <p role="alert" class="min-h-6 text-error">{said}</p>
+      <button class="btn btn-lg btn-primary" disabled={busy}>Sign in</button>
+    </form>
+    {#if session.current.demo}
+      <button
+        class="btn btn-outline btn-lg"
+        disabled={busy}
+        onclick={() => enter(() => session.enterDemo())}
+      >
+        Open the demo
+      </button>
+    {/if}
   {/if}
 </main>

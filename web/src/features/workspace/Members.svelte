@@ -51,6 +51,20 @@
       ).problem,
     )
   }
+  async function endSecondFactor(user: number) {
+    const path = '/api/workspaces/{workspace_id}/members/{user_id}/second-factor'
+    hear((await outcome(api.DELETE(path, { params: at(user) }))).problem)
+  }
+  async function requireSecondFactor(event: Event & { currentTarget: HTMLInputElement }) {
+    const { currentTarget: box } = event
+    const params = { path: { workspace_id: workspace.id } }
+    const body = { required: box.checked }
+    const got = await outcome(
+      api.PUT('/api/workspaces/{workspace_id}/second-factor', { params, body }),
+    )
+    if (got.problem) box.checked = workspace.second_factor
+    hear(got.problem)
+  }
   async function renew(user: number) {
     const got = await outcome(
       api.POST('/api/workspaces/{workspace_id}/members/{user_id}/password', { params: at(user) }),
@@ -89,7 +103,9 @@
       >
         <span class="min-w-40 flex-1">
           <span class="font-bold">{each.name}</span>{each.you ? ' (you)' : ''}
-          <span class="block text-sm text-neutral">{each.username}</span>
+          <span class="block text-sm text-neutral"
+            >{each.username}{each.second_factor ? ' · second factor' : ''}</span
+          >
         </span>
         {#if workspace.may_change}
           <select
@@ -106,6 +122,14 @@
             'New password',
             () => renew(each.user),
           )}
+          {#if each.second_factor && !each.you}
+            {@render twice(
+              `factor ${each.user}`,
+              `End the second factor of ${each.name}`,
+              'End second factor',
+              () => endSecondFactor(each.user),
+            )}
+          {/if}
           {@render twice(`out ${each.user}`, `Take ${each.name} out`, 'Take out', () =>
             remove(each.user),
           )}
@@ -116,6 +140,15 @@
     {/each}
   </ul>
   {#if workspace.may_change}
+    <label class="flex min-h-12 items-center gap-2">
+      <input
+        type="checkbox"
+        class="checkbox checkbox-lg"
+        checked={workspace.second_factor}
+        onchange={requireSecondFactor}
+      />
+      This workspace opens only with a second factor
+    </label>
     <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={add}>
       <label class="grid content-start gap-1 text-sm">
         Sign-in name
@@ -125,6 +158,7 @@
           autocomplete="off"
           bind:value={username}
         />
+        <span class="wrap-anywhere text-neutral">ends with @{workspace.handle}</span>
         <Faults {faults} path="username" />
       </label>
       <label class="grid content-start gap-1 text-sm">

@@ -3,6 +3,7 @@
   import Faults from '../../ui/Faults.svelte'
 
   /** One's own password. */
+  let { onchanged }: { onchanged: () => void } = $props()
   let old = $state('')
   let next = $state('')
   let faults = $state.raw<Fault[]>([])
@@ -13,7 +14,9 @@
     const got = await outcome(api.PUT('/api/password', { body: { old, new: next } }))
     ;[faults, problem] = parted(got.problem)
     changed = !got.problem
-    if (changed) old = next = ''
+    if (!changed) return
+    old = next = ''
+    onchanged()
   }
 </script>
 

@@ -2,11 +2,11 @@
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import TopBar from '../../ui/TopBar.svelte'
   import { session } from '../../api/session.svelte'
+  import Account from './Account.svelte'
   import Calendar from './Calendar.svelte'
   import Files from './Files.svelte'
   import Gauges from './Gauges.svelte'
   import Members from './Members.svelte'
-  import Password from './Password.svelte'
   import Sites from './Sites.svelte'
 
   /** What belongs to the crew: sites, gauges, members, files out and in, the calendar of what is due. */
@@ -47,5 +47,5 @@
     </div>
   {/each}
   <Calendar />
-  <Password />
+  {#if session.current.signed_in}<Account />{/if}
 </main>
