@@ -15,7 +15,7 @@ from .sessions import end_others, sessions_of
 
 router = Router(tags=["account"])
 OWN = {"x-permission": "account.own"}
-ANSWERS = {409: Problem, 429: Problem, **REFUSALS}
+ANSWERS = {409: Problem, **REFUSALS}
 
 
 def _here(request: HttpRequest) -> str:

@@ -9,7 +9,7 @@ from django.views.decorators.csrf import csrf_protect
 from ninja import Router, Status
 from ninja.decorators import decorate_view
 
-from common.errors import Problem
+from common.errors import REFUSALS
 
 from . import second_factor, services
 from .limits import remember
@@ -17,7 +17,6 @@ from .models import User
 from .schemas import CodeIn, SessionOut, SignIn
 
 router = Router(tags=["session"])
-REFUSALS = {400: Problem, 403: Problem, 404: Problem, 422: Problem}
 
 
 def _session(request: HttpRequest) -> SessionOut:
@@ -41,7 +40,7 @@ def read_session(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-ENTERED = {200: SessionOut, 401: Problem, 429: Problem, **REFUSALS}
+ENTERED = {200: SessionOut, **REFUSALS}
 
 
 @router.post(
@@ -82,7 +81,7 @@ def open_demo(request: HttpRequest) -> SessionOut:
 
 @router.delete(
     "/session",
-    response={204: None, 401: Problem, **REFUSALS},
+    response={204: None, **REFUSALS},
     openapi_extra={"x-permission": "session.close"},
 )
 def close_session(request: HttpRequest) -> Status[None]:

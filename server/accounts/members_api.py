@@ -25,7 +25,7 @@ def _password(made: tuple[User, str]) -> PasswordOut:
 
 @router.get(
     "/workspaces",
-    response={200: list[WorkspaceMembers], 401: Problem},
+    response={200: list[WorkspaceMembers], **REFUSALS},
     openapi_extra={"x-permission": "members.read"},
 )
 def read_workspaces(request: HttpRequest) -> list[WorkspaceMembers]:

@@ -26,7 +26,7 @@ from .schemas import SecondFactorOffer
 from .sessions import end_others
 
 __all__ = [
-    "begin", "confirm", "end", "end_for", "has_one", "holders", "matches", "missing",
+    "begin", "confirm", "drop", "end", "end_for", "has_one", "holders", "matches", "missing",
     "recovery_left", "require_of_members",
 ]  # fmt: skip
 
@@ -108,15 +108,16 @@ def confirm(request: HttpRequest, actor: Actor, code: str) -> list[str]:
 
 @write
 def end(request: HttpRequest, actor: Actor) -> None:
-    """Switches one's own off. Safe to repeat. Raises Forbidden for the demo."""
-    _dropped(_own(actor))
+    """Switches one's own off; other sessions end. Safe to repeat. Raises Forbidden for the demo."""
+    drop(_own(actor))
+    end_others(actor.user, request.session.session_key or "")
     request.session["verified"] = False
 
 
 @write
 def end_for(actor: Actor, user: User, workspace_id: UUID) -> None:
     """Switches it off for a member who lost phone and recovery codes; their sessions end."""
-    _dropped(user)
+    drop(user)
     Session.objects.filter(user=user).delete()
     log_event(actor.user, "members.second_factor", workspace_id, member=user.pk)
 
@@ -136,7 +137,8 @@ def require_of_members(actor: Actor, workspace_id: UUID, required: bool) -> None
         log_event(actor.user, "members.second_factor_required", workspace_id, required=required)
 
 
-def _dropped(user: User) -> None:
+def drop(user: User) -> None:
+    """Without asking anybody. Safe to repeat."""
     gone = TOTPDevice.objects.filter(user=user).delete()[0]
     gone += StaticDevice.objects.filter(user=user).delete()[0]
     if gone:

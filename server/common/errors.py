@@ -8,6 +8,7 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from psycopg.errors import DiskFull
 
 from zerodip.errors import Fault, InvalidInput
 from zerodip.units import SYSTEMS
@@ -61,7 +62,9 @@ class Problem(Schema):
 
 
 # What any operation behind the sign-in may answer instead.
-REFUSALS: dict[int, type[Problem]] = dict.fromkeys((400, 401, 403, 404, 413, 422), Problem)
+REFUSALS: dict[int, type[Problem]] = dict.fromkeys(
+    (400, 401, 403, 404, 413, 422, 429, 503), Problem
+)
 
 
 def units_of(request: HttpRequest) -> str:
@@ -153,13 +156,14 @@ def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
     return problem(404, "Not found")
 
 
-def away(request: HttpRequest) -> HttpResponse:
-    """The database does not answer: nothing is lost, and it is worth trying again."""
+def away(request: HttpRequest, title: str = "The database does not answer") -> HttpResponse:
+    """The database does not answer, or cannot write: nothing is lost, and it is worth trying
+    again."""
     says = "What was sent is not kept yet. Try again in a moment."
     if request.path.startswith("/api/"):
-        response = problem(503, "The database does not answer", says)
+        response = problem(503, title, says)
     else:
-        text = f"Zero Dip: the database does not answer. {says}\n"
+        text = f"Zero Dip: {title[0].lower()}{title[1:]}. {says}\n"
         response = HttpResponse(text, status=503, content_type="text/plain; charset=utf-8")
     response["Retry-After"] = "5"
     return response
@@ -167,7 +171,10 @@ def away(request: HttpRequest) -> HttpResponse:
 
 def broken(request: HttpRequest) -> HttpResponse:
     """A fault of ours; or the database is away."""
-    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
+    error = sys.exc_info()[1]
+    if isinstance(error, OperationalError) and isinstance(error.__cause__, DiskFull):
+        return away(request, "The disk of the database is full")
+    if isinstance(error, OperationalError | InterfaceError):
         return away(request)
     body = {
         "title": "Something broke on the server",

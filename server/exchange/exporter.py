@@ -4,6 +4,7 @@ never lies in memory whole."""
 import json
 from base64 import b64encode
 from collections.abc import Iterable, Iterator, Mapping
+from contextlib import suppress
 from datetime import date
 from typing import Any
 
@@ -12,10 +13,12 @@ from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 
 from accounts.models import shown
+from common.errors import NotFound
 from gauges.models import Gauge
 from practice.selectors import stored_practice
 from sites.models import Decision, Site, System
 from visits.models import Entry, Photo, Visit
+from visits.services import cleaned
 
 from .archive import FORMAT, VERSION
 from .scopes import Scope
@@ -149,10 +152,13 @@ def _visit(visit: Visit, photos: bool) -> dict[str, Any]:
             }
             for e in visit.entries.all()
         ],
-        "photos": [_photo(each) for each in visit.photos.all()] if photos else [],
+        "photos": [*_photos(visit)] if photos else [],
     }
 
 
-def _photo(each: Photo) -> dict[str, Any]:
-    data = b64encode(bytes(each.data)).decode()
-    return {"id": each.pk, "plate": each.plate, "kind": each.kind, "at": each.made_at, "data": data}
+def _photos(visit: Visit) -> Iterator[dict[str, Any]]:
+    for each in visit.photos.all():
+        with suppress(NotFound):  # no picture after all
+            data = b64encode(bytes(cleaned(each).data)).decode()
+            head = {"id": each.pk, "plate": each.plate, "kind": each.kind, "at": each.made_at}
+            yield {**head, "data": data}

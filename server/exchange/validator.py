@@ -15,6 +15,7 @@ from practice.services import read_sizes
 from sites.models import Decision, Site, System
 from sites.summaries import summary_of
 from visits.models import Entry, Photo, Visit
+from visits.pictures import is_picture
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import Document, plain, read_document
 from zerodip.fileformat.fields import read
@@ -305,6 +306,11 @@ def _record_faults(item: SystemItem, path: str) -> list[Fault]:
             faults += _under(
                 f"{path}.visits.{v}.entries.{e}", check_record(entry.slot, entry.value)
             )
+        for p, photo in enumerate(visit.photos):
+            if not is_picture(photo.data):
+                at = f"{path}.visits.{v}.photos.{p}.data"
+                says = "must be a JPEG or PNG, of at most 50 million points."
+                faults.append(Fault(path=at, code="not_a_photo", title="A photo", says=says))
         faults += _file_faults(visit.file, f"{path}.visits.{v}.file")
         faults += _under(f"{path}.visits.{v}.learned", read_learned(visit.learned)[1])
     for d, decision in enumerate(item.decisions):

@@ -17,7 +17,7 @@ router = Router(tags=["gauges"])
 
 @router.get(
     "/gauges",
-    response={200: list[GaugeOut], 401: Problem},
+    response={200: list[GaugeOut], **REFUSALS},
     openapi_extra={"x-permission": "gauges.read"},
 )
 def read_gauges(request: HttpRequest) -> list[GaugeOut]:

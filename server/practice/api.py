@@ -17,7 +17,7 @@ router = Router(tags=["practice"])
 
 @router.get(
     "/practices",
-    response={200: list[PracticeOut], 401: Problem},
+    response={200: list[PracticeOut], **REFUSALS},
     openapi_extra={"x-permission": "practice.read"},
 )
 def read_practices(request: HttpRequest) -> list[PracticeOut]:

@@ -31,7 +31,7 @@ router = Router(tags=["sites"])
 
 @router.get(
     "/rounds",
-    response={200: RoundsOut, 401: Problem},
+    response={200: RoundsOut, **REFUSALS},
     openapi_extra={"x-permission": "rounds.read"},
 )
 def read_rounds(request: HttpRequest) -> HttpResponse:

@@ -167,7 +167,7 @@ def add_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: str =
 )
 def read_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID) -> HttpResponse:
     """A photo."""
-    photo = selectors.photo_for_actor(actor_of(request), visit_id, photo_id)
+    photo = services.cleaned(selectors.photo_for_actor(actor_of(request), visit_id, photo_id))
     response = HttpResponse(bytes(photo.data), content_type=photo.kind)
     response["Cache-Control"] = "private, max-age=86400"
     response["X-Content-Type-Options"] = "nosniff"

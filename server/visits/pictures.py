@@ -5,11 +5,21 @@ import io
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-__all__ = ["rewritten"]
+__all__ = ["is_picture", "rewritten"]
 
 _MOST_PIXELS, _MOST_SIDE, _QUALITY = 50_000_000, 2400, 85
 _KINDS = {"JPEG": "image/jpeg", "PNG": "image/png"}
 _BROKEN = (UnidentifiedImageError, Image.DecompressionBombError, OSError, SyntaxError, ValueError)
+
+
+def is_picture(data: bytes) -> bool:
+    """Whether it says of itself that it is a JPEG or PNG of a size that is read; its points are not
+    looked at."""
+    try:
+        with Image.open(io.BytesIO(data), formats=tuple(_KINDS)) as image:
+            return image.width * image.height <= _MOST_PIXELS
+    except _BROKEN:
+        return False
 
 
 def rewritten(data: bytes) -> tuple[str, bytes] | None:

@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
-from common.errors import Conflict
+from common.errors import Conflict, NotFound
 from common.idempotency import same_again, stored_already
 from common.transactions import write
 from sites.selectors import system_for_actor
@@ -30,7 +30,7 @@ from .next_checks import past_of, refresh_next_checks
 from .pictures import rewritten
 from .selectors import document_of, learned_before, record_of, records_of, visit_for_actor
 
-__all__ = ["add_entry", "add_photo", "close_visit", "open_visit"]
+__all__ = ["add_entry", "add_photo", "cleaned", "close_visit", "open_visit"]
 
 MOST_PHOTOS = 40
 LEAST_YEARS = 0.02  # a week: nothing of a loss can be told sooner
@@ -197,6 +197,20 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
         id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=kept, sent=_digest(data)
     )
     log_event(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
+    return photo
+
+
+def cleaned(photo: Photo) -> Photo:
+    """A photo as it may go out. One that came with an archive is written anew when it is first
+    asked for; raises NotFound where it turns out to be no picture."""
+    if photo.sent:
+        return photo
+    picture = rewritten(bytes(photo.data))
+    if picture is None:
+        raise NotFound
+    photo.sent = _digest(photo.data)
+    photo.kind, photo.data = picture
+    photo.save(update_fields=["kind", "data", "sent"])
     return photo
 
 

@@ -2,9 +2,7 @@
 erased."""
 
 import io
-import struct
 import uuid
-import zlib
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -17,7 +15,7 @@ from practice.selectors import stored_practice
 from sites.models import System
 from sites.services import create_system
 from tests.core.systems import file
-from visits.models import Entry, NextCheck, Photo, Visit
+from visits.models import Entry, NextCheck, Visit
 from visits.next_checks import trends_of
 from zerodip.fileformat.document import read_document
 from zerodip.units import PSI
@@ -362,42 +360,3 @@ def test_a_visit_says_when_to_come_again_by_its_school_and_the_loss_so_far(world
     assert told["due_by"] == "From the measured loss"
     at = Visit.objects.get(pk=visit).opened_at.timestamp()
     assert (told["due_s"] - at) / 86400 == pytest.approx(2 / 3 * 365.25, abs=3)
-
-
-def _sent(world: World, data: bytes, photo: str = "") -> Any:
-    path = f"/api/visits/{opened(world)}/photos/{photo or uuid.uuid4()}?plate=tank"
-    return world["technician"].generic("PUT", path, data, content_type="image/jpeg")
-
-
-def test_a_photo_is_kept_upright_and_without_what_its_camera_noted(world: World) -> None:
-    noted = Image.Exif()
-    noted[0x0112], noted[0x010F] = 6, "Maker of cameras"  # lies on its side
-    noted.get_ifd(0x8825)[2] = (52.0, 12.0, 3.0)  # the place
-    photo, data = str(uuid.uuid4()), picture("JPEG", exif=noted)
-    assert [_sent(world, data, photo).status_code for _ in range(2)] == [200, 200]
-    kept = bytes(Photo.objects.get(pk=photo).data)
-    with Image.open(io.BytesIO(kept)) as image:
-        assert (image.format, image.size, dict(image.getexif())) == ("JPEG", (20, 40), {})
-    assert b"Maker" in data
-    assert b"Maker" not in kept
-    assert _sent(world, picture(), photo).status_code == 409
-
-
-def _bomb() -> bytes:
-    """A PNG of a few bytes that says it has 65,000 by 65,000 points."""
-
-    def chunk(kind: bytes, data: bytes) -> bytes:
-        return (
-            struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
-        )
-
-    head = struct.pack(">IIBBBBB", 65_000, 65_000, 8, 2, 0, 0, 0)
-    body = chunk(b"IHDR", head) + chunk(b"IDAT", zlib.compress(b"")) + chunk(b"IEND", b"")
-    return b"\x89PNG\r\n\x1a\n" + body
-
-
-@pytest.mark.parametrize("data", [b"", b"GIF89a", b"\x89PNG", b"\xff\xd8\xff" + b"x" * 99, _bomb()])
-def test_what_is_no_picture_is_refused(data: bytes, world: World) -> None:
-    answer = _sent(world, data)
-    assert answer.status_code == 422, answer.content
-    assert not Photo.objects.exists()

@@ -1,0 +1,86 @@
+"""Photos out of other hands: kept without what their camera noted, whichever way they came."""
+
+import base64
+import io
+import struct
+import uuid
+import zlib
+from typing import Any
+
+import pytest
+from PIL import Image
+
+from visits.models import Photo
+
+from .conftest import World
+from .test_exchange import exported, imported, refusals, taken
+from .test_visits import opened, picture
+
+NOTED = Image.Exif()
+NOTED[0x0112], NOTED[0x010F] = 6, "Maker of cameras"  # lies on its side
+NOTED.get_ifd(0x8825)[2] = (52.0, 12.0, 3.0)  # the place
+
+
+def _sent(world: World, data: bytes, photo: str = "") -> Any:
+    path = f"/api/visits/{opened(world)}/photos/{photo or uuid.uuid4()}?plate=tank"
+    return world["technician"].generic("PUT", path, data, content_type="image/jpeg")
+
+
+def test_a_photo_is_kept_upright_and_without_what_its_camera_noted(world: World) -> None:
+    photo, data = str(uuid.uuid4()), picture("JPEG", exif=NOTED)
+    assert [_sent(world, data, photo).status_code for _ in range(2)] == [200, 200]
+    kept = bytes(Photo.objects.get(pk=photo).data)
+    with Image.open(io.BytesIO(kept)) as image:
+        assert (image.format, image.size, dict(image.getexif())) == ("JPEG", (20, 40), {})
+    assert b"Maker" in data
+    assert b"Maker" not in kept
+    assert _sent(world, picture(), photo).status_code == 409
+
+
+def _bomb() -> bytes:
+    """A PNG of a few bytes that says it has 65,000 by 65,000 points."""
+
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return (
+            struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        )
+
+    head = struct.pack(">IIBBBBB", 65_000, 65_000, 8, 2, 0, 0, 0)
+    body = chunk(b"IHDR", head) + chunk(b"IDAT", zlib.compress(b"")) + chunk(b"IEND", b"")
+    return b"\x89PNG\r\n\x1a\n" + body
+
+
+@pytest.mark.parametrize("data", [b"", b"GIF89a", b"\x89PNG", b"\xff\xd8\xff" + b"x" * 99, _bomb()])
+def test_what_is_no_picture_is_refused(data: bytes, world: World) -> None:
+    answer = _sent(world, data)
+    assert answer.status_code == 422, answer.content
+    assert not Photo.objects.exists()
+
+
+def test_a_photo_that_came_with_an_archive_goes_out_without_it_too(world: World) -> None:
+    assert _sent(world, picture("JPEG")).status_code == 200
+    archive = exported(world)
+    (visit,) = archive["sites"][0]["systems"][0]["visits"]
+    photo = visit["photos"][0]
+    photo |= {
+        "id": str(uuid.uuid4()),
+        "data": base64.b64encode(picture("JPEG", exif=NOTED)).decode(),
+    }
+    taken(world, imported(world, archive))
+    for _ in range(2):  # written anew when first asked for, then as it is kept
+        got = world["viewer"].get(f"/api/visits/{visit['id']}/photos/{photo['id']}").content
+        assert b"Maker" not in got
+        assert Image.open(io.BytesIO(got)).size == (20, 40)
+    Photo.objects.filter(pk=photo["id"]).update(data=picture("JPEG", exif=NOTED), sent="")
+    photos = exported(world)["sites"][0]["systems"][0]["visits"][0]["photos"]
+    assert len(photos) == 2
+    assert not any(b"Maker" in base64.b64decode(each["data"]) for each in photos)
+
+
+def test_what_is_no_picture_is_refused_in_an_archive_too(world: World) -> None:
+    assert _sent(world, picture()).status_code == 200
+    archive = exported(world)
+    photo = archive["sites"][0]["systems"][0]["visits"][0]["photos"][0]
+    photo["data"] = base64.b64encode(b"<script>").decode()
+    of = imported(world, archive)
+    assert [path for _, path in refusals(world, of)] == ["sites.0.systems.0.visits.0.photos.0.data"]
