@@ -32,6 +32,7 @@ class Served:
 
     database: str
     settings: dict[str, str] = field(default_factory=dict)
+    bind: str = "127.0.0.1"
     port: int = field(default_factory=free_port)
     folder: Any = field(default_factory=lambda: tempfile.TemporaryDirectory(prefix="zd-"))
     process: Any = None
@@ -51,7 +52,7 @@ class Served:
         own = {"ZERODIP_DB_NAME": self.database, "ZERODIP_RUN": self.run, **self.settings}
         Path(self.folder.name).chmod(0o755)  # as wide as /tmp: the web server looks through it
         self.process = subprocess.Popen(
-            [str(ROOT / "scripts/serve"), f"127.0.0.1:{self.port}"],
+            [str(ROOT / "scripts/serve"), f"{self.bind}:{self.port}"],
             env={**os.environ, **own},
             start_new_session=True,
         )
@@ -72,9 +73,9 @@ class Served:
 
 
 @contextmanager
-def serving(database: str, **settings: str) -> Iterator[Served]:
+def serving(database: str, bind: str = "127.0.0.1", **settings: str) -> Iterator[Served]:
     """A host that is stopped afterwards."""
-    made = Served(database, settings)
+    made = Served(database, settings, bind)
     made.start()
     try:
         yield made

@@ -159,6 +159,7 @@ LOGGING = {
         "django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False},
         # Anyone can send another host's name: a refusal, and no news.
         "django.security.DisallowedHost": {"level": "CRITICAL"},
+        "weasyprint": {"level": "ERROR"},  # it warns of what the screen alone reads
     },
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
