@@ -63,7 +63,7 @@ class Problem(Schema):
 
 # What any operation behind the sign-in may answer instead.
 REFUSALS: dict[int, type[Problem]] = dict.fromkeys(
-    (400, 401, 403, 404, 413, 422, 429, 503), Problem
+    (400, 401, 403, 404, 413, 415, 422, 429, 503), Problem
 )
 
 

@@ -17,6 +17,7 @@ from .json_values import faults_of, read_json
 __all__ = ["Checked", "Incoming"]
 
 _MOST_VALUES = 60_000
+_FORMS = ("multipart/form-data", "application/x-www-form-urlencoded")
 _PRIVATE = ("/api/", "/papers/")
 
 
@@ -33,6 +34,8 @@ class Incoming:
         return response
 
     def _refused(self, request: HttpRequest) -> HttpResponse | None:
+        if request.content_type in _FORMS and request.path.startswith("/api/"):
+            return problem(415, "Not as a form", "Send JSON, as application/json.")
         try:
             faults = [*_of_address(request)]
             if not faults and _holds_json(request):

@@ -140,6 +140,8 @@ def test_one_address_holds_no_more_than_its_share(demo: Browser) -> None:
         (b"GET /api/session HTTP/1.1\r\nHost: localhost\r\nX: " + b"x" * 20000 + b"\r\n\r\n", 400),
         (b"GET /api/session HTTP/1.1\r\nHost: elsewhere.invalid\r\n\r\n", 400),
         (b"GET /api/session HTTP/1.1\r\n\r\n", 400),
+        (b"GET /api/% HTTP/1.1\r\nHost: localhost\r\n\r\n", 400),
+        (b"GET /api/%00 HTTP/1.1\r\nHost: localhost\r\n\r\n", 400),
     ],
 )
 def test_what_the_web_server_refuses_it_refuses_as_a_problem(
