@@ -76,11 +76,16 @@ def units_of(request: HttpRequest) -> str:
 def fault_out(fault: Fault, units: str) -> FaultOut:
     """A fault in words."""
     return FaultOut(
-        path=fault.path,
+        path=_sayable(fault.path),
         code=fault.code,
-        message=fault.sentence(units),
+        message=_sayable(fault.sentence(units)),
         allowed=fault.allowed(units),
     )
+
+
+def _sayable(text: str) -> str:
+    """A text that may hold what was sent: halves of letters cannot be sent back."""
+    return text.encode("utf-8", "replace").decode()
 
 
 def problem(

@@ -60,13 +60,13 @@ def _of_address(request: HttpRequest) -> list[Fault]:
 
 
 def _holds_json(request: HttpRequest) -> bool:
-    """Whether an operation reads the body as JSON; an archive is read in its own way."""
+    """Whether an operation reads the body as JSON, whatever it is said to be; an archive and a
+    photo are read in their own ways."""
     return (
-        request.content_type == "application/json"
-        and request.path.startswith("/api/")
+        request.path.startswith("/api/")
         and "/imports/" not in request.path
         and "/photos/" not in request.path
-        and request.META.get("CONTENT_LENGTH") not in (None, "", "0")
+        and bool(request.body)
     )
 
 

@@ -62,7 +62,8 @@ def test_odd_values_anywhere_in_a_body_are_refused_by_field(kind: str, world: Wo
     for method, path, body in _targets(world):
         for _ in range(6):
             raw = json.dumps(_somewhere(body, ODD[kind], rng))
-            answer = world["owner"].send(method, path, raw=raw)
+            kind_said = rng.choice(("application/json", "text/plain", ""))
+            answer = world["owner"].generic(method, path, raw, content_type=kind_said)
             assert answer.status_code == 422, (path, raw[:200], answer.content[:200])
             assert answer["Content-Type"] == "application/problem+json"
             assert answer.json()["faults"]
@@ -81,6 +82,12 @@ def test_text_that_is_no_json_says_where(raw: Any, world: World) -> None:
 @pytest.mark.parametrize("path", ["/api/rounds?units=%00", "/api/rounds/%00", "/nul%00", "/?a=%00"])
 def test_odd_letters_in_an_address_are_refused(path: str, world: World) -> None:
     assert world["owner"].get(path).status_code == 422
+
+
+def test_a_form_is_refused(world: World) -> None:
+    for kind in ("multipart/form-data; boundary=x", "application/x-www-form-urlencoded"):
+        answer = world["owner"].generic("POST", "/api/decide", "a=1", content_type=kind)
+        assert answer.status_code == 415
 
 
 def test_private_answers_are_nobody_s_to_keep(world: World) -> None:
@@ -119,3 +126,14 @@ def test_numbers_without_bounds_are_refused_in_an_archive(number: Any, world: Wo
     )
     assert answer.status_code == 422
     assert "number" in answer.json()["faults"][0]["message"]
+
+
+@pytest.mark.parametrize("body", [ODD["odd key"], {"\ud800": 1}, "\ud800", {"format": "\ud800"}])
+def test_halves_of_letters_in_an_archive_are_refused_in_words(body: Any, world: World) -> None:
+    path = f"/api/workspaces/{world.workspace.pk}/imports/{uuid.uuid4()}?name=a.json"
+    for raw in (body, {**exported(world), "sites": [body]}):
+        answer = world["owner"].generic(
+            "PUT", path, json.dumps(raw), content_type="application/json"
+        )
+        assert answer.status_code == 422
+        assert answer.json()["faults"]
