@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.http import HttpRequest
 from ninja.security import APIKeyCookie
 
@@ -14,7 +15,7 @@ __all__ = ["SignedIn", "actor_of"]
 class SignedIn(APIKeyCookie):
     """Turns the session into an Actor; refuses everyone else."""
 
-    param_name = "sessionid"
+    param_name = settings.SESSION_COOKIE_NAME
 
     def authenticate(self, request: HttpRequest, key: Any) -> Actor | None:
         """The actor behind the session, or None."""

@@ -132,4 +132,4 @@ class PasswordIn(Schema):
     """The old password and a new one."""
 
     old: str = Field(max_length=200)
-    new: str = Field(max_length=200)
+    new: str = Field(max_length=128)

@@ -1,5 +1,6 @@
 """Opening and closing a session: by a password, and a code where there is a second factor."""
 
+import logging
 import time
 
 from django.conf import settings
@@ -8,6 +9,7 @@ from django.http import HttpRequest
 from ninja.errors import HttpError
 
 from audit.services import log_event
+from common.addresses import network_of
 
 from . import second_factor
 from .limits import forget, of_person, of_sign_in, tried
@@ -18,6 +20,7 @@ __all__ = ["DEMO_USER", "close_session", "half_signed_in", "open_demo", "open_se
 
 DEMO_USER = "demo"
 _HALF_S = 300.0
+_log = logging.getLogger(__name__)  # never with what was typed: it may be a password
 _BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
@@ -29,6 +32,7 @@ def open_session(request: HttpRequest, username: str, password: str) -> User | N
     with tried(limits):
         user = authenticate(request, username=username, password=password)
         if not isinstance(user, User):
+            _log.warning("Sign-in refused at %s", network_of(request) or "an unknown address")
             raise HttpError(401, "Name and password do not match.")
     if second_factor.has_one(user):
         request.session.flush()
@@ -56,6 +60,7 @@ def show_code(request: HttpRequest, code: str) -> User:
         raise HttpError(401, "Give name and password again; that was too long ago.")
     with tried(of_person("code", user)):
         if not second_factor.matches(user, code):
+            _log.warning("Code refused at %s", network_of(request) or "an unknown address")
             raise HttpError(401, "The code is not right. Each serves once; wait for the next.")
     forget(of_sign_in(request, user.username, user))
     return _enter(request, user, verified=True)

@@ -93,8 +93,14 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_USER_MODEL = "accounts.User"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": f"django.contrib.auth.password_validation.{name}Validator"}
-    for name in ("MinimumLength", "CommonPassword", "UserAttributeSimilarity")
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        "OPTIONS": {"min_length": 12},
+    },
+    *(
+        {"NAME": f"django.contrib.auth.password_validation.{name}Validator"}
+        for name in ("CommonPassword", "UserAttributeSimilarity")
+    ),
 ]
 OTP_TOTP_ISSUER = "Zero Dip"
 # Wrong codes are counted as wrong passwords are (accounts.limits), so not here too.
@@ -102,6 +108,7 @@ OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 
 SESSION_ENGINE = "accounts.sessions"
 SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_NAME = "__Host-sessionid" if HTTPS else "sessionid"  # set by this host, for it alone
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = HTTPS
 SECURE_REDIRECT_EXEMPT = [r"^health/"]  # asked from within, without TLS

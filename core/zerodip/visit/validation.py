@@ -1,6 +1,9 @@
 """Which records a visit takes."""
 
+from collections.abc import Mapping
+from functools import cache
 from itertools import pairwise
+from types import MappingProxyType
 from typing import Any
 
 from zerodip.errors import Fault
@@ -18,13 +21,14 @@ _PRESSURE = Spec(
 )
 
 
-def known_slots() -> dict[str, Slot[Any]]:
+@cache
+def known_slots() -> Mapping[str, Slot[Any]]:
     """Every slot by its name: those of all visits, and what the kinds of system have confirmed.
 
     Returns:
         The slots, by name.
     """
-    return {**SLOTS, **{slot.name: slot for slot in confirmations()}}
+    return MappingProxyType({**SLOTS, **{slot.name: slot for slot in confirmations()}})
 
 
 def check_record(name: str, value: Any) -> list[Fault]:
