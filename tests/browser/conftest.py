@@ -21,8 +21,8 @@ FLAGS = [
     "--disable-sync",
 ]
 expect.set_options(timeout=10_000)
-# What the browser itself says of a refusal, and of a test that takes the signal away.
-EXPECTED = "status of|ERR_INTERNET_DISCONNECTED"
+# What the browser itself says of a refusal, and of a test that takes the signal or the server away.
+EXPECTED = "status of|ERR_INTERNET_DISCONNECTED|ERR_CONNECTION_REFUSED"
 
 
 @pytest.fixture(scope="session")

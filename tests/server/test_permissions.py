@@ -4,6 +4,7 @@ fails."""
 import uuid
 from collections.abc import Callable
 from datetime import timedelta
+from hashlib import sha256
 from typing import Any
 
 import pytest
@@ -41,7 +42,13 @@ def _visit(world: World) -> uuid.UUID:
 
 
 def _photo(world: World) -> uuid.UUID:
-    made = {"visit_id": _visit(world), "plate": "", "kind": "image/png", "data": b""}
+    made = {
+        "visit_id": _visit(world),
+        "plate": "",
+        "kind": "image/png",
+        "data": b"",
+        "sent": sha256(b"").hexdigest(),
+    }
     return Photo.objects.get_or_create(pk=PHOTO, defaults=made)[0].pk
 
 

@@ -227,7 +227,7 @@ def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings
         call_command("load_demo")
     call_command("summarize_again")
     browser = Client()
-    browser.post("/api/session/demo")
+    browser.post("/api/session/demo", content_type="application/json")
     sites = browser.get("/api/rounds").json()["sites"]
     seen = {row["name"]: row["summary"] for site in sites for row in site["systems"]}
     assert {name: (g["verdict"], g["headline"]["us"]) for name, g in seen.items()} == {
