@@ -150,14 +150,14 @@ start_postgres() {
   [ -e "$PG_DATA/PG_VERSION" ] || {
     say "Creating the database"
     as_postgres initdb -D "$PG_DATA" -U postgres -E UTF8 --locale=C.UTF-8 --auth-local=trust \
-      --auth-host=scram-sha-256 >/dev/null
+      --auth-host=scram-sha-256 >/dev/null || die "the database could not be created in $PG_DATA; is the disk full?"
   }
   as_postgres pg_ctl -D "$PG_DATA" status >/dev/null 2>&1 && as_postgres pg_ctl -D "$PG_DATA" -m fast -w -s stop
   local port; port=$(secret ZERODIP_DB_PORT)
   { [ -n "$port" ] && port_free "$port"; } || { port=$(free_port 54310); keep_secret ZERODIP_DB_PORT "$port"; }
   as_postgres pg_ctl -D "$PG_DATA" -l "$PG_LOG" -w -s \
     -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='$PG_SOCKETS' ${PG_OPTIONS:-}" start ||
-    die "PostgreSQL did not start; see $PG_LOG"
+    die "PostgreSQL did not start (is the disk full?); see $PG_LOG"
   make_database
 }
 

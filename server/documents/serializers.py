@@ -16,10 +16,9 @@ from zerodip.documents.label import SwitchLabel, label_of
 from zerodip.documents.report import Report, report
 from zerodip.fileformat.document import read_document
 from zerodip.kinds.charts import Ribbon
+from zerodip.kinds.visit_parts import Remaining
 from zerodip.kinds.window import Window
-from zerodip.rules.engine import SEVERITY, Verdict
 from zerodip.visit.corrections import Correction
-from zerodip.visit.steps.handover import Remaining
 
 from .drawing import Drawing, drawn
 from .models import Feed, Link
@@ -29,7 +28,7 @@ from .window import WindowDrawing, drawn_window
 
 __all__ = ["LabelsPage", "ReportPage", "feed_out", "labels_page", "link_out", "report_page"]
 
-MARKS = {"stop": "■", "caution": "▲", "pass": "●"}
+MARKS = {"stop": "■", "caution": "▲", "cannot_tell": "○", "pass": "●"}
 
 
 @dataclass(frozen=True)
@@ -69,7 +68,7 @@ def report_page(visit: Visit, units: str) -> ReportPage:
         due=None if due_s is None else datetime.fromtimestamp(due_s, UTC),
         report=told,
         verdict=_verdict(told),
-        remaining=[(MARKS.get(each.verdict, ""), each) for each in told.remaining],
+        remaining=[(MARKS[each.verdict], each) for each in told.remaining],
         corrections=[(datetime.fromisoformat(each.at), each) for each in told.corrections],
         drawing=drawn(chart, units) if isinstance(chart, Ribbon) else None,
         window=drawn_window(chart, units) if isinstance(chart, Window) else None,
@@ -83,11 +82,8 @@ def _verdict(told: Report) -> tuple[str, str]:
     if not told.remaining:
         open_ones = f"{told.unjudged} limit{'s' if told.unjudged > 1 else ''} not judged"
         return MARKS["pass"], f"Nothing found against the settings left; {open_ones}"
-    worst = min(
-        (each.verdict for each in told.remaining), key=lambda verdict: SEVERITY[Verdict(verdict)]
-    )
     count = len(told.remaining)
-    return MARKS[worst], f"{count} thing{'s' if count > 1 else ''} to see to"
+    return MARKS[told.remaining[0].verdict], f"{count} thing{'s' if count > 1 else ''} to see to"
 
 
 @dataclass(frozen=True)

@@ -82,8 +82,9 @@ class Photo(models.Model):
 
 
 class NextCheck(models.Model):
-    """When a system is to be visited again, and what is drifting (zerodip.trends.history), worked
-    out when a visit is closed or the system changes, so that Rounds only reads it."""
+    """When a system is to be visited again, what is drifting (zerodip.trends.history) and what the
+    last visit left (zerodip.visit.steps.remaining): worked out when a visit is closed or the system
+    changes, so that Rounds only reads it."""
 
     system = models.OneToOneField(
         System, primary_key=True, on_delete=models.CASCADE, related_name="next_check"
@@ -92,6 +93,7 @@ class NextCheck(models.Model):
     due_at = models.DateTimeField(null=True)
     leaves_at = models.DateTimeField(null=True)
     drifting = models.JSONField(default=dict)
+    seen = models.JSONField(default=dict)
 
     def __str__(self) -> str:
         return f"Next check of {self.system}"

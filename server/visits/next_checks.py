@@ -10,10 +10,14 @@ from uuid import UUID
 from sites.models import System
 from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import read_document
+from zerodip.kinds.figures import Figures
 from zerodip.trends.history import Past, Trends, drifting, trends
 from zerodip.units import SYSTEMS
-from zerodip.visit.log import Record
-from zerodip.visit.summary import summarize_visit
+from zerodip.visit.log import Log, Record, log_of
+from zerodip.visit.steps.prove import prove_view
+from zerodip.visit.steps.remaining import seen
+from zerodip.visit.steps.set_switch import set_view
+from zerodip.visit.summary import summarize_log, summarize_visit
 
 from .models import Entry, NextCheck, Visit
 from .selectors import document_of, learned_on, record_of
@@ -26,15 +30,21 @@ _FAR = datetime(2200, 1, 1, tzinfo=UTC).timestamp()
 
 def past_of(systems: Iterable[UUID]) -> dict[UUID, list[Past]]:
     """The closed visits of systems in figures, oldest first, by system; one query."""
+    return {system: [past for past, _ in told] for system, told in _past_of(systems).items()}
+
+
+def _past_of(systems: Iterable[UUID]) -> dict[UUID, list[tuple[Past, Log]]]:
+    """The same, each with its records."""
     entries = Entry.objects.filter(visit__system__in=systems, visit__closed_at__isnull=False)
     ordered = entries.select_related("visit", "made_by").order_by(
         "visit__opened_at", "visit_id", "number"
     )
-    found: dict[UUID, list[Past]] = defaultdict(list)
+    found: dict[UUID, list[tuple[Past, Log]]] = defaultdict(list)
     for visit, kept in groupby(ordered, key=lambda entry: entry.visit):
-        summary = summarize_visit(map(record_of, kept))
-        past = Past(visit=str(visit.pk), at_s=visit.opened_at.timestamp(), summary=summary)
-        found[visit.system_id].append(past)
+        log = log_of(map(record_of, kept))
+        at_s = visit.opened_at.timestamp()
+        past = Past(visit=str(visit.pk), at_s=at_s, summary=summarize_log(log))
+        found[visit.system_id].append((past, log))
     return found
 
 
@@ -65,7 +75,7 @@ def refresh_next_checks(systems: Iterable[System]) -> None:
     be read keeps the one it has. Four queries for each hundred systems."""
     remaining = iter(systems)
     while some := list(islice(remaining, _AT_ONCE)):
-        past = past_of([system.pk for system in some])
+        past = _past_of([system.pk for system in some])
         NextCheck.objects.filter(
             system__in=[system.pk for system in some if system.pk not in past]
         ).delete()
@@ -74,23 +84,33 @@ def refresh_next_checks(systems: Iterable[System]) -> None:
             [each for each in made if each is not None],
             update_conflicts=True,
             unique_fields=["system"],
-            update_fields=["last_at", "due_at", "leaves_at", "drifting"],
+            update_fields=["last_at", "due_at", "leaves_at", "drifting", "seen"],
         )
 
 
-def _next_check(system: System, past: Sequence[Past]) -> NextCheck | None:
+def _next_check(system: System, told: Sequence[tuple[Past, Log]]) -> NextCheck | None:
     try:
         figures = read_document(system.document).figures()
     except InvalidInput:
         return None
-    told = trends(figures, past)
+    says = trends(figures, [past for past, _ in told])
+    last, log = told[-1]
     return NextCheck(
         system=system,
-        last_at=datetime.fromtimestamp(past[-1].at_s, UTC),
-        due_at=_time(told.due_s),
-        leaves_at=_time(told.leaves.likely_s if told.leaves else None),
-        drifting={units: list(drifting(figures, told.series, units)) for units in SYSTEMS},
+        last_at=datetime.fromtimestamp(last.at_s, UTC),
+        due_at=_time(says.due_s),
+        leaves_at=_time(says.leaves.likely_s if says.leaves else None),
+        drifting={units: list(drifting(figures, says.series, units)) for units in SYSTEMS},
+        seen={units: _seen(figures, log, units) for units in SYSTEMS},
     )
+
+
+def _seen(figures: Figures, log: Log, units: str) -> list[dict[str, str]]:
+    """What the last visit left, but the limits: those go by the settings as they are today."""
+    found = seen(
+        figures, log, set_view(figures, log, units), prove_view(figures, log, units), units
+    )
+    return [{"verdict": each.verdict, "title": each.title} for each in found]
 
 
 def _time(seconds: float | None) -> datetime | None:

@@ -88,15 +88,23 @@ class OpenVisit(Schema):
     opened_by: str
 
 
+class SeenOut(Schema):
+    """Something that a visit found and did not put right."""
+
+    verdict: Literal["stop", "caution", "cannot_tell"]
+    title: str
+
+
 class NextCheckOut(Schema):
-    """What the past visits say of a system; `drifting` by unit system; `state` is how the check
-    stands today."""
+    """What the past visits say of a system; `drifting` and what the last one left (`seen`) by unit
+    system; `state` is how the check stands today."""
 
     system: UUID
     last_at: datetime
     due_at: datetime | None
     leaves_at: datetime | None
     drifting: dict[str, list[str]]
+    seen: dict[str, list[SeenOut]]
     state: Literal["overdue", "soon", "later", "none"]
 
 
@@ -116,4 +124,5 @@ class PackedNextCheck(TypedDict):
     due_at: str | None
     leaves_at: str | None
     drifting: Any
+    seen: Any
     state: str

@@ -156,12 +156,14 @@ class StoredCheck(NamedTuple):
     leaves_at: str | None
     due_s: float | None
     drifting: str
+    seen: str
 
 
 def next_checks(actor: Actor) -> list[StoredCheck]:
     """The next check of every system that the actor may see and that was visited; one query."""
-    seen = NextCheck.objects.filter(system__in=systems_for_actor(actor).values("pk"))
+    checks = NextCheck.objects.filter(system__in=systems_for_actor(actor).values("pk"))
     columns = {"last": as_iso("last_at"), "due": as_iso("due_at"), "leaves": as_iso("leaves_at")}
-    rows = seen.annotate(**columns, due_s=as_seconds("due_at"), told=as_text("drifting"))
-    names = ("system_id", *columns, "due_s", "told")
+    rows = checks.annotate(**columns, due_s=as_seconds("due_at"), told=as_text("drifting"))
+    rows = rows.annotate(left=as_text("seen"))
+    names = ("system_id", *columns, "due_s", "told", "left")
     return [StoredCheck(*row) for row in rows.values_list(*names)]

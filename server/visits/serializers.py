@@ -75,5 +75,6 @@ def next_check_row(row: StoredCheck, now_s: float) -> PackedNextCheck:
         due_at=row.due_at,
         leaves_at=row.leaves_at,
         drifting=packed(row.drifting),
+        seen=packed(row.seen),
         state=due_state(row.due_s, now_s),
     )

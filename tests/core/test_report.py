@@ -104,5 +104,6 @@ def test_untreated_water_is_labelled_as_such(kind: str, treated: bool | None, wa
 def test_it_tells_what_was_not_read_and_how_much_was_not_judged() -> None:
     usual = read_document(file(system__assumed={"system.pump.flow_m3_s": True}))
     told = report(usual, entries(*FOUND))
-    assert told.usual == ("Pump flow",)
+    never = next(each for each in told.remaining if each.id == "usual")
+    assert (never.verdict, never.advice) == ("cannot_tell", "Pump flow. The figures go by them.")
     assert told.unjudged > report(WELL, entries(*FOUND)).unjudged > 0

@@ -132,6 +132,28 @@ def test_a_link_lives_until_it_is_revoked_or_expires(world: World) -> None:
     assert [(row["state"], row["address"]) for row in listed] == [("expired", "")]
 
 
+def test_what_was_found_stands_on_page_link_paper_and_rounds_alike(world: World) -> None:
+    visit = opened(world)
+    for slot in ("found.water_at_valve", "found.leaks", "found.corrosion", "prove.dip"):
+        assert add(world, visit, slot, True).status_code == 200
+    page = world["technician"].get(f"/api/visits/{visit}").json()["view"]["handover"]["remaining"]
+    found = [each["title"] for each in page]
+    four = {"Water at the air valve", "Leaks seen", "Corrosion seen", "A dip felt at the taps"}
+    assert four <= set(found)
+    world["technician"].send("PUT", f"/api/visits/{visit}/closed")
+    link = world["technician"].send("PUT", f"/api/visits/{visit}/links/{uuid.uuid4()}", {"days": 7})
+    shown = world["anonymous"].get("/" + link.json()["address"].split("/", 3)[3]).content.decode()
+    paper = words(world["viewer"].get(f"/api/visits/{visit}/report.pdf").content)
+    (check,) = world["viewer"].get("/api/next-checks").json()
+    on_rounds = [each["title"] for each in check["seen"]["us"]]
+    for title in found:
+        assert title in shown, title
+        assert title in paper, title
+    assert f"{len(found)} things to see to" in paper
+    assert four <= set(on_rounds) <= set(found)
+    assert "Add 1" not in paper  # nor is a burst bladder to be filled
+
+
 @pytest.mark.parametrize("days", [0, -1, 367, 10**9])
 def test_a_link_for_too_long_is_refused_by_name(world: World, days: int) -> None:
     answer = world["owner"].send(

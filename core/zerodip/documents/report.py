@@ -1,17 +1,16 @@
 """The use case of the report: a visit told to the customer, and to whoever comes next."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from zerodip.decide.judge import decision
 from zerodip.documents.label import SwitchLabel, label_of
-from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import Document
 from zerodip.kinds.charts import Ribbon
 from zerodip.kinds.figures import Figures
-from zerodip.kinds.registry import figures_for, kind_of
+from zerodip.kinds.registry import kind_of
 from zerodip.kinds.results import results_of
-from zerodip.kinds.settings import Settings
+from zerodip.kinds.visit_parts import Remaining
 from zerodip.kinds.window import Window
 from zerodip.rules.engine import Verdict
 from zerodip.switch.classes import CLASSES
@@ -20,11 +19,13 @@ from zerodip.switch.words import turn_words
 from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.corrections import Correction, corrections_view
+from zerodip.visit.figures_at import figures_at
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import REMARK, TRY
-from zerodip.visit.steps.handover import Check, Remaining, handover_view
+from zerodip.visit.steps.handover import Check, handover_view
+from zerodip.visit.steps.prove import prove_view
 from zerodip.visit.steps.set_switch import set_view
-from zerodip.visit.summary import Points, summarize_log
+from zerodip.visit.summary import summarize_log
 
 __all__ = ["BeforeAfter", "Report", "report"]
 
@@ -44,8 +45,8 @@ class BeforeAfter:
 @dataclass(frozen=True, kw_only=True)
 class Report:
     """A visit in words. `points` as found and as left; `figures` worked out from them,
-    `measured_run` the median by stopwatch; `turns` one line a try; `usual` what was not read and
-    stands at a usual value, `unjudged` how many rules cannot tell; the picture as in Decide, with
+    `measured_run` the median by stopwatch; `turns` one line a try; `unjudged` how many rules cannot
+    tell; the picture as in Decide, with
     the points as left."""
 
     points: tuple[BeforeAfter, ...]
@@ -54,11 +55,9 @@ class Report:
     turns: tuple[str, ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
-    still_open: tuple[str, ...]
     remarks: tuple[str, ...]
     corrections: tuple[Correction, ...]
     cautions: tuple[str, ...]
-    usual: tuple[str, ...]
     unjudged: int
     signed: str
     label: SwitchLabel
@@ -78,11 +77,11 @@ def report(
     log, ours = log_of(records), document.figures()
     done = summarize_log(log)
     left, found = (
-        _figures_at(document, done.left) or ours,
-        _figures_at(document, done.found, whole=True),
+        figures_at(document, done.left) or ours,
+        figures_at(document, done.found, whole=True),
     )
-    setting, air = set_view(ours, log, units, learned), kind_of(ours).visit.air(ours, log, units)
-    handover = handover_view(left, log, done, air, setting, units)
+    setting, proof = set_view(ours, log, units, learned), prove_view(ours, log, units)
+    handover = handover_view(ours, left, log, done, setting, proof, units)
     decided = decision(left, units)
     return Report(
         points=tuple(
@@ -99,11 +98,9 @@ def report(
         turns=_turns(ours, log, units),
         checks=handover.checks,
         remaining=handover.remaining,
-        still_open=handover.still_open,
         remarks=tuple(remark.text for remark in log.all(REMARK)),
         corrections=corrections_view(records, closed_at, units).corrections if closed_at else (),
         cautions=decided.cautions,
-        usual=tuple(dict.fromkeys(each.title for each in decided.usual)),
         unjudged=sum(1 for each in decided.findings if each.verdict == Verdict.CANNOT_TELL.value),
         signed=handover.signed,
         label=label_of(left, units),
@@ -113,36 +110,6 @@ def report(
 
 def _said(gauge_pa: float | None, units: str) -> str:
     return _NONE if gauge_pa is None else text(gauge_pa, "pressure", units)
-
-
-def _figures_at(document: Document, points: Points, whole: bool = False) -> Figures | None:
-    """The system at the points read; those not read are as set, or nothing is told where the
-    `whole` is asked for."""
-    settings = document.settings
-    if whole and None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
-        return None
-    if whole and settings.pre_charge_gauge_pa is not None and points.pre_charge_gauge_pa is None:
-        return None
-    try:
-        return figures_for(document.system, _at(settings, points), document.practice)
-    except InvalidInput:
-        return None
-
-
-def _at(settings: Settings, points: Points) -> Settings:
-    """The settings with the points that were read. A system that is set without a pre-charge stays
-    so."""
-    charge = None if settings.pre_charge_gauge_pa is None else points.pre_charge_gauge_pa
-    return replace(
-        settings,
-        cut_in_gauge_pa=_or(points.cut_in_gauge_pa, settings.cut_in_gauge_pa),
-        cut_out_gauge_pa=_or(points.cut_out_gauge_pa, settings.cut_out_gauge_pa),
-        pre_charge_gauge_pa=settings.pre_charge_gauge_pa if charge is None else charge,
-    )
-
-
-def _or(read: float | None, set_to: float) -> float:
-    return set_to if read is None else read
 
 
 def _figures(found: Figures | None, left: Figures, units: str) -> tuple[BeforeAfter, ...]:

@@ -25,6 +25,7 @@ from zerodip.kinds.visit_parts import (
     DrainView,
     Measured,
     Question,
+    Remaining,
     StepSpec,
 )
 from zerodip.kinds.window import Window
@@ -177,8 +178,8 @@ class Simulating(Generic[F]):
 @dataclass(frozen=True, kw_only=True)
 class VisitParts(Generic[F]):
     """What a visit asks of this kind: the steps of making safe, what comes out when it is drained
-    from a gauge pressure, the slots to read and what is odd about them, the pre-charge step, and
-    what is seen to before leaving."""
+    from a gauge pressure, the slots to read and what is odd about them, the pre-charge step, what
+    was found besides that is not put right, and what is seen to before leaving."""
 
     make_safe: tuple[StepSpec, ...]
     read: tuple[str, ...]
@@ -186,6 +187,7 @@ class VisitParts(Generic[F]):
     drain: Callable[[F, float, str], DrainView | None] = lambda figures, gauge_pa, units: None
     questions: Callable[[F, Log, str], list[Question]] = lambda figures, log, units: []
     air: Callable[[F, Log, str], AirView | None] = lambda figures, log, units: None
+    noticed: Callable[[F, Log, str], Iterable[Remaining]] = lambda figures, log, units: ()
 
 
 @dataclass(frozen=True, kw_only=True)

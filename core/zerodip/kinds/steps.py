@@ -19,6 +19,7 @@ __all__ = [
     "AREA",
     "BYSTANDERS",
     "COVER",
+    "GAUGE_AT_ZERO",
     "HAND_OVER",
     "ISOLATED",
     "LABELLED",
@@ -46,6 +47,13 @@ POWER_UP = StepSpec(
     "power_up",
     "Cover back on, bystanders away; then power on, a hand on the switch for the first fill.",
     "Mains stands at open terminals. Stay at the gauge after any increase.",
+)
+# The way on where a drained tank reads as the gauge did before: by chance, or it is not drained.
+GAUGE_AT_ZERO = StepSpec(
+    "gauge_at_zero",
+    "Drained, the gauge at zero, and the air valve still shows this.",
+    "A stuck gauge or a shut valve may hide pressure: crack a fitting slowly.",
+    "drained",
 )
 # A switch with two set-points stands on a process line.
 AREA = StepSpec(

@@ -2,9 +2,17 @@
 would explain it."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
-from zerodip.visit.slots import UNDONE_BY_POWER, Slot, confirmation
+from zerodip.units import PSI
+from zerodip.visit.log import Log
+from zerodip.visit.slots import (
+    FOUND_GAUGE,
+    FOUND_PRE_CHARGE,
+    UNDONE_BY_POWER,
+    Slot,
+    confirmation,
+)
 
 __all__ = [
     "AirView",
@@ -13,9 +21,16 @@ __all__ = [
     "DrainView",
     "Measured",
     "Question",
+    "Remaining",
     "StepSpec",
+    "air_reads_as_gauge",
     "question",
 ]
+
+_EMPTY_PA = 3 * PSI  # a gauge that stands no higher tells nothing of water in the tank
+# How near the air valve and the gauge show the same: read before the tank was said to be drained,
+# and after it, when only the very same is odd.
+_ALIKE_PA, _THE_SAME_PA = 2 * PSI, 0.5 * PSI
 
 
 @dataclass(frozen=True)
@@ -64,16 +79,34 @@ class DrainView:
 class AirView:
     """The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
     free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
-    it is right."""
+    it is right (within `near_pa`). `shut` tells why no air is to be set now: the
+    bladder is burst, or the reading was not that of a drained tank."""
 
     found_gauge_pa: float | None
     target_gauge_pa: float
     air_m3: float | None
     minutes: float | None
     left_gauge_pa: float | None
+    near_pa: float
     right: bool
     says: str
     means: str
+    shut: Literal["", "burst", "undrained"] = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Remaining:
+    """Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
+    for what was not read), what was found, what is advised and how soon. `replaces` are rules that
+    have nothing more to say beside it."""
+
+    id: str
+    verdict: Literal["stop", "caution", "cannot_tell"]
+    title: str
+    figure: str = ""
+    advice: str
+    urgent: Literal["now", "soon", "next visit"]
+    replaces: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -126,3 +159,23 @@ def question(slot: Slot[Any], asks: str) -> Question:
         The question.
     """
     return Question(slot=slot.name, asks=asks)
+
+
+def air_reads_as_gauge(log: Log) -> bool:
+    """Whether the air valve showed what the gauge did: a tank under water pressure shows the
+    system's pressure there, whatever its pre-charge.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        True where what was read is no pre-charge until that is settled.
+
+    Source: Common practice, no source.
+    """
+    air, gauge = log.record(FOUND_PRE_CHARGE), log.value(FOUND_GAUGE)
+    if air is None or air.value is None or gauge is None or gauge <= _EMPTY_PA:
+        return False
+    drained = log.record(confirmation("drained"))
+    after = drained is not None and log.confirmed("drained") and drained.at <= air.at
+    return abs(float(air.value) - gauge) <= (_THE_SAME_PA if after else _ALIKE_PA)

@@ -56,7 +56,7 @@ T = TypeVar("T", covariant=True)
 Step = Literal["safe", "read", "decide", "set", "prove", "hand_over"]
 STEPS: tuple[Step, ...] = ("safe", "read", "decide", "set", "prove", "hand_over")
 # What no longer holds once power is on again: the tank fills.
-UNDONE_BY_POWER = ("power_off", "proved_dead", "drained", "bled")
+UNDONE_BY_POWER = ("power_off", "proved_dead", "drained", "gauge_at_zero", "bled")
 CONFIRMED = "safe."  # how the names of confirmations begin
 
 

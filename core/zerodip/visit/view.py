@@ -11,12 +11,14 @@ from zerodip.kinds.registry import kind_of
 from zerodip.kinds.visit_parts import AirView, DrainView, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
+from zerodip.visit.figures_at import figures_at
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import DECIDED, FOUND_GAUGE, PLACE, Step
 from zerodip.visit.steps.handover import HandoverView, handover_view
 from zerodip.visit.steps.make_safe import (
     MakeSafeStep,
     Power,
+    gauge_at_zero,
     make_safe_steps,
     power_state,
     power_up,
@@ -49,6 +51,7 @@ class VisitView:
     rail: tuple[Progress, ...]
     make_safe: tuple[MakeSafeStep, ...]
     power_up: MakeSafeStep
+    gauge_at_zero: MakeSafeStep
     drain: DrainView | None
     read: tuple[ReadField, ...]
     questions: tuple[Question, ...]
@@ -114,7 +117,9 @@ def visit_view(
     steps, proof = make_safe_steps(figures, log), prove_view(figures, log, units)
     setting = set_view(figures, log, units, asked.learned, asked.order, asked.eager)
     air, fields = kind.visit.air(figures, log, units), read_fields(figures, log, asked.last, units)
-    handover = handover_view(figures, log, summarize_log(log), air, setting, units)
+    done = summarize_log(log)
+    left = figures_at(document, done.left) or figures
+    handover = handover_view(figures, left, log, done, setting, proof, units)
     return VisitView(
         place=_place(log),
         power=power_state(log),
@@ -128,6 +133,7 @@ def visit_view(
         ),
         make_safe=steps,
         power_up=power_up(log),
+        gauge_at_zero=gauge_at_zero(log),
         # Before the gauge is read it stands at cut-out at most.
         drain=kind.visit.drain(
             figures, figures.cut_out_pa if gauge is None else float(gauge), units

@@ -36,6 +36,7 @@ from zerodip.kinds.water.found import with_found
 from zerodip.kinds.water.inputs import EDGES, INPUTS
 from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
+from zerodip.kinds.water.noticed import noticed
 from zerodip.kinds.water.results import RESULTS
 from zerodip.kinds.water.rules import BOOSTED_RULES, CISTERN_RULES, PLAIN_WELL_RULES, WELL_RULES
 from zerodip.kinds.water.sizing import demands, resized, second_opinion, settings_to_size_at, target
@@ -133,6 +134,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         drain=drain,
         questions=questions,
         air=air_view,
+        noticed=noticed,
     ),
     proposing=Proposing(
         candidates=candidates,

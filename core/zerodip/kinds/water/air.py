@@ -1,13 +1,21 @@
 """The pre-charge of a visit: from what was found to what is to be left, as this gauge shows it
 today."""
 
-from zerodip.kinds.visit_parts import AirView
+from typing import Literal
+
+from zerodip.kinds.steps import GAUGE_AT_ZERO
+from zerodip.kinds.visit_parts import AirView, air_reads_as_gauge
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.physics.bladder_tank import air_to_add_m3
 from zerodip.rules.engine import exceeds
 from zerodip.units import PSI, number, text
 from zerodip.visit.log import Log
-from zerodip.visit.slots import AIR_LEFT, FOUND_PRE_CHARGE, INFLATOR, WATER_AT_VALVE
+from zerodip.visit.slots import (
+    AIR_LEFT,
+    FOUND_PRE_CHARGE,
+    INFLATOR,
+    WATER_AT_VALVE,
+)
 
 __all__ = ["air_view"]
 
@@ -37,20 +45,46 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
         else air_to_add_m3(figures.nominal_m3, 0.0, step, figures.atmosphere_pa)
     )
     minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
-    near = max(_NEAR_PA, 0.25 * figures.gauge_error_pa)
+    near, shut = max(_NEAR_PA, 0.25 * figures.gauge_error_pa), _shut(log)
+    target_says = _target(figures, shown, log.low_by(AIR_LEFT), units)
     return AirView(
         found_gauge_pa=found,
         target_gauge_pa=shown,
         air_m3=air,
         minutes=minutes,
         left_gauge_pa=left,
-        right=left is not None and abs(float(left) - shown) <= near,
-        says=(
-            f"{_target(figures, shown, log.low_by(AIR_LEFT), units)}"
-            f" {_step(step, air, minutes, units)}"
-        ),
+        near_pa=near,
+        right=not log.value(WATER_AT_VALVE)
+        and left is not None
+        and abs(float(left) - shown) <= near,
+        says=_SHUT_SAYS.get(shut, "").format(read=_read(log, units))
+        or f"{target_says} {_step(step, air, minutes, units)}",
         means=_means(figures, log, units),
+        shut=shut,
     )
+
+
+_SHUT_SAYS = {
+    "burst": "Set no air: the bladder is burst, and the tank is finished.",
+    "undrained": (
+        "The air valve showed {read}, as the gauge did: the tank was not drained. Drain it until"
+        " the gauge stands at zero, then read the air again."
+    ),
+}
+
+
+def _shut(log: Log) -> Literal["", "burst", "undrained"]:
+    """Why no air is to be set: a burst bladder, or a reading that is the system's pressure."""
+    if log.value(WATER_AT_VALVE):
+        return "burst"
+    if air_reads_as_gauge(log) and not log.confirmed(GAUGE_AT_ZERO.id):
+        return "undrained"
+    return ""
+
+
+def _read(log: Log, units: str) -> str:
+    found = log.value(FOUND_PRE_CHARGE)
+    return "" if found is None else text(float(found), "pressure", units)
 
 
 def _target(figures: WaterFigures, shown: float, low: float, units: str) -> str:
@@ -83,9 +117,7 @@ def _means(figures: WaterFigures, log: Log, units: str) -> str:
     """What a low find means: 1–2 psi a year is usual, 10 psi is a leak, water at the valve a
     burst."""
     if log.value(WATER_AT_VALVE):
-        return (
-            "Water at the valve: the bladder is burst. Adding air does not help; replace the tank."
-        )
+        return "Adding air does not help; replace the tank."
     found = log.true(FOUND_PRE_CHARGE)
     if found is None or figures.last_pa is None:
         return ""

@@ -1,22 +1,18 @@
-"""Handing over: as found and as left, what was checked, what remains and was advised, what is still
-open."""
+"""Handing over: as found and as left, what was checked, what remains and was advised."""
 
 from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
-from zerodip.kinds.findings import findings_of
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.visit_parts import AirView
-from zerodip.rules.engine import Verdict, worded
-from zerodip.text.writer import Writer
-from zerodip.units import text
+from zerodip.kinds.visit_parts import Remaining
 from zerodip.visit.log import Log
-from zerodip.visit.slots import SIGNED
-from zerodip.visit.steps.make_safe import power_state
+from zerodip.visit.slots import FOUND_PRE_CHARGE, SIGNED
+from zerodip.visit.steps.prove import ProveView
+from zerodip.visit.steps.remaining import remaining
 from zerodip.visit.steps.set_switch import SetView
 from zerodip.visit.summary import Summary
 
-__all__ = ["Check", "HandoverView", "Remaining", "Row", "handover_view"]
+__all__ = ["Check", "HandoverView", "Row", "handover_view"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,48 +36,42 @@ class Check:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Remaining:
-    """A limit that is not kept by the settings in force, and what was advised."""
-
-    verdict: str
-    title: str
-    figure: str
-    advice: str
-
-
-@dataclass(frozen=True, kw_only=True)
 class HandoverView:
-    """What the last step shows. `still_open` says what was begun and not ended; it does not keep a
-    visit from being closed."""
+    """What the last step shows. What remains does not keep a visit from being closed."""
 
     rows: tuple[Row, ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
-    still_open: tuple[str, ...]
     signed: str
 
 
 def handover_view(
-    figures: Figures, log: Log, done: Summary, air: AirView | None, setting: SetView, units: str
+    figures: Figures,
+    left: Figures,
+    log: Log,
+    done: Summary,
+    setting: SetView,
+    proof: ProveView,
+    units: str,
 ) -> HandoverView:
     """The hand-over as it stands. `done` are the visit's figures.
 
     Args:
         figures: The system's figures under its settings.
+        left: The same with what was left.
         log: The visit's log.
         done: The visit's figures.
-        air: The pre-charge step; None where there is none.
         setting: The step of setting the switch.
+        proof: The step of proving.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
         What the step shows.
     """
     return HandoverView(
-        rows=_rows(done, air is not None),
+        rows=_rows(done, FOUND_PRE_CHARGE.name in kind_of(figures).visit.read),
         checks=_checks(figures, log),
-        remaining=_remaining(figures, units),
-        still_open=tuple(_still_open(log, air, setting, units)),
+        remaining=remaining(figures, left, log, setting, proof, units),
         signed=log.value(SIGNED) or "",
     )
 
@@ -114,26 +104,3 @@ def _checks(figures: Figures, log: Log) -> tuple[Check, ...]:
         Check(id=each.id, does=each.does, done=bool(log.value(each.slot)), slot=each.slot.name)
         for each in checks
     )
-
-
-def _remaining(figures: Figures, units: str) -> tuple[Remaining, ...]:
-    found, write = findings_of(figures), Writer(figures, units)
-    left = [
-        worded(each, write) for each in found if each.verdict in (Verdict.STOP, Verdict.CAUTION)
-    ]
-    return tuple(
-        Remaining(verdict=w.verdict, title=w.title, figure=w.figure, advice=w.advice) for w in left
-    )
-
-
-def _still_open(log: Log, air: AirView | None, setting: SetView, units: str) -> list[str]:
-    found = []
-    if power_state(log) == "off":
-        found.append("Power is still off.")
-    if air is not None and air.left_gauge_pa is not None and not air.right:
-        found.append(f"The pre-charge left is not {text(air.target_gauge_pa, 'pressure', units)}.")
-    if setting.do == "see":
-        found.append("Nuts were turned and the points not watched since.")
-    elif setting.tries and setting.do != "done":
-        found.append(f"The switch is not called set: {setting.sure:.0%} sure.")
-    return found

@@ -6,12 +6,12 @@ from typing import Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.steps import AREA, ISOLATED, POWER_UP
+from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP
 from zerodip.kinds.visit_parts import StepSpec
 from zerodip.visit.log import Log
 from zerodip.visit.slots import CONFIRMED, confirmation
 
-__all__ = ["MakeSafeStep", "make_safe_steps", "power_state", "power_up"]
+__all__ = ["MakeSafeStep", "gauge_at_zero", "make_safe_steps", "power_state", "power_up"]
 
 Power = Literal["unknown", "off", "on"]
 
@@ -83,6 +83,18 @@ def power_up(log: Log) -> MakeSafeStep:
         after="",
         shut="",
     )
+
+
+def gauge_at_zero(log: Log) -> MakeSafeStep:
+    """What settles it where the air valve of a drained tank shows what the gauge did before.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        The step.
+    """
+    return _step(GAUGE_AT_ZERO, (GAUGE_AT_ZERO,), log)
 
 
 def power_state(log: Log) -> Power:

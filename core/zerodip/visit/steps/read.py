@@ -6,7 +6,8 @@ from typing import Any
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.visit_parts import Question, question
+from zerodip.kinds.steps import GAUGE_AT_ZERO
+from zerodip.kinds.visit_parts import Question, air_reads_as_gauge, question
 from zerodip.units import PSI, text
 from zerodip.visit.log import Log
 from zerodip.visit.slots import (
@@ -20,7 +21,6 @@ from zerodip.visit.slots import (
 
 __all__ = ["ReadField", "questions", "read_fields"]
 
-_ALIKE_PA = 2 * PSI  # the air valve and the gauge show the same
 _EMPTY_PA = 3 * PSI  # a gauge that stands no higher tells nothing of water in the tank
 _NARROW_PA = 5 * PSI
 _ABOVE_PA = 3 * PSI
@@ -110,24 +110,19 @@ def _tank_questions(log: Log, units: str) -> list[Question]:
     """A tank under water pressure shows the system's pressure at its air valve, not its
     pre-charge."""
     air, gauge = log.value(FOUND_PRE_CHARGE), log.value(FOUND_GAUGE)
-    if air is None or gauge is None or gauge <= _EMPTY_PA or log.confirmed("drained"):
+    if air is None or gauge is None:
         return []
-    if abs(air - gauge) <= _ALIKE_PA:
+    if air_reads_as_gauge(log) and not log.confirmed(GAUGE_AT_ZERO.id):
         shown = (
             f"{text(air, 'pressure', units)} at the air valve while the gauge shows"
             f" {text(gauge, 'pressure', units)}"
         )
-        return [
-            question(
-                FOUND_PRE_CHARGE,
-                f"{shown}: is the tank drained? Under pressure the valve shows the system.",
-            )
-        ]
-    return [
-        question(
-            FOUND_PRE_CHARGE, "The tank is not confirmed drained: only then is this its pre-charge."
-        )
-    ]
+        asks = f"{shown}: is the tank drained? Under pressure the valve shows the system."
+        return [question(FOUND_PRE_CHARGE, asks)]
+    if gauge <= _EMPTY_PA or log.confirmed("drained"):
+        return []
+    asks = "The tank is not confirmed drained: only then is this its pre-charge."
+    return [question(FOUND_PRE_CHARGE, asks)]
 
 
 def _point_questions(log: Log, units: str) -> list[Question]:

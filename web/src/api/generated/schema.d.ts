@@ -2986,8 +2986,8 @@ export interface components {
         };
         /**
          * NextCheckOut
-         * @description What the past visits say of a system; `drifting` by unit system; `state` is how the check
-         *     stands today.
+         * @description What the past visits say of a system; `drifting` and what the last one left (`seen`) by unit
+         *     system; `state` is how the check stands today.
          */
         NextCheckOut: {
             /**
@@ -3008,6 +3008,10 @@ export interface components {
             drifting: {
                 [key: string]: string[];
             };
+            /** Seen */
+            seen: {
+                [key: string]: components["schemas"]["SeenOut"][];
+            };
             /**
              * State
              * @enum {string}
@@ -3015,10 +3019,24 @@ export interface components {
             state: "overdue" | "soon" | "later" | "none";
         };
         /**
+         * SeenOut
+         * @description Something that a visit found and did not put right.
+         */
+        SeenOut: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "caution" | "cannot_tell";
+            /** Title */
+            title: string;
+        };
+        /**
          * AirView
          * @description The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
          *     free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
-         *     it is right.
+         *     it is right (within `near_pa`). `shut` tells why no air is to be set now: the
+         *     bladder is burst, or the reading was not that of a drained tank.
          */
         AirView: {
             /** Found Gauge Pa */
@@ -3031,12 +3049,20 @@ export interface components {
             minutes: number | null;
             /** Left Gauge Pa */
             left_gauge_pa: number | null;
+            /** Near Pa */
+            near_pa: number;
             /** Right */
             right: boolean;
             /** Says */
             says: string;
             /** Means */
             means: string;
+            /**
+             * Shut
+             * @default
+             * @enum {string}
+             */
+            shut: "" | "burst" | "undrained";
         };
         /**
          * Cause
@@ -3160,8 +3186,7 @@ export interface components {
         };
         /**
          * HandoverView
-         * @description What the last step shows. `still_open` says what was begun and not ended; it does not keep a
-         *     visit from being closed.
+         * @description What the last step shows. What remains does not keep a visit from being closed.
          */
         HandoverView: {
             /** Rows */
@@ -3170,8 +3195,6 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Remaining */
             remaining: components["schemas"]["Remaining"][];
-            /** Still Open */
-            still_open: string[];
             /** Signed */
             signed: string;
         };
@@ -3330,17 +3353,37 @@ export interface components {
         };
         /**
          * Remaining
-         * @description A limit that is not kept by the settings in force, and what was advised.
+         * @description Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
+         *     for what was not read), what was found, what is advised and how soon. `replaces` are rules that
+         *     have nothing more to say beside it.
          */
         Remaining: {
-            /** Verdict */
-            verdict: string;
+            /** Id */
+            id: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "stop" | "caution" | "cannot_tell";
             /** Title */
             title: string;
-            /** Figure */
+            /**
+             * Figure
+             * @default
+             */
             figure: string;
             /** Advice */
             advice: string;
+            /**
+             * Urgent
+             * @enum {string}
+             */
+            urgent: "now" | "soon" | "next visit";
+            /**
+             * Replaces
+             * @default []
+             */
+            replaces: string[];
         };
         /**
          * Row
@@ -3534,6 +3577,7 @@ export interface components {
             /** Make Safe */
             make_safe: components["schemas"]["MakeSafeStep"][];
             power_up: components["schemas"]["MakeSafeStep"];
+            gauge_at_zero: components["schemas"]["MakeSafeStep"];
             drain: components["schemas"]["DrainView"] | null;
             /** Read */
             read: components["schemas"]["ReadField"][];
@@ -3725,7 +3769,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
         /**
          * Dimension
          * @description What a figure measures.

@@ -30,6 +30,7 @@ export default {
   "safe.area": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.isolated": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.power_up": {"title": "Confirmed", "dimension": "number", "fields": {}},
+  "safe.gauge_at_zero": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.bystanders": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.pit": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.power_off": {"title": "Confirmed", "dimension": "number", "fields": {}},

@@ -11,6 +11,7 @@
   let { row, dated, onvisit }: { row: Row; dated: boolean; onvisit: () => void } = $props()
   const seen = $derived(row.system.summary)
   const drifting = $derived(row.nextCheck?.drifting[preferences.units] ?? [])
+  const left = $derived(row.nextCheck?.seen[preferences.units] ?? [])
   const pressure = (pa: number) => parts(pa, 'pressure', preferences.units).number
   const unit = $derived(parts(0, 'pressure', preferences.units).unit)
 
@@ -35,6 +36,9 @@
       <span class="text-lg leading-snug font-bold">{row.system.name}</span>
       <span class="text-sm">{seen.headline[preferences.units]}</span>
       {#each drifting as line (line)}<span class="text-sm">▲ {line}</span>{/each}
+      {#if left.length}<span class="text-sm" data-testid="left"
+          >Left at the last visit: {left.map((each) => each.title).join('; ')}</span
+        >{/if}
       <span class="text-sm text-neutral"
         >{[dated ? row.site : '', KIND_WORDS[seen.kind], remains(seen), dueWords(row.nextCheck)]
           .filter(Boolean)

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Check from '../../ui/Check.svelte'
+  import Confirm from './Confirm.svelte'
   import SlotStepper from './SlotStepper.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
 
@@ -30,16 +31,19 @@
         Power is not confirmed off and the tank not drained: see Make safe.
       </p>
     {/if}
-    <SlotStepper state={at} slot="air.inflator" title="Inflator delivers" dimension="air_flow" />
-    <SlotStepper
-      state={at}
-      slot="air.left"
-      title="Read again: pre-charge left"
-      dimension="pressure"
-      start={air.target_gauge_pa}
-      note={air.left_gauge_pa == null ? '' : left}
-      shut={!ready}
-    />
+    {#if air.shut === 'undrained'}<Confirm step={at.view!.gauge_at_zero} state={at} />{/if}
+    {#if !air.shut}
+      <SlotStepper state={at} slot="air.inflator" title="Inflator delivers" dimension="air_flow" />
+      <SlotStepper
+        state={at}
+        slot="air.left"
+        title="Read again: pre-charge left"
+        dimension="pressure"
+        start={air.target_gauge_pa}
+        note={air.left_gauge_pa == null ? '' : left}
+        shut={!ready}
+      />
+    {/if}
     <Check
       does="Valve cap back on: the cap is the real seal."
       done={at.value('air.cap') === true}

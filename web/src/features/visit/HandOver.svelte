@@ -52,14 +52,22 @@
 </div>
 {#if handover.remaining.length}
   <section aria-labelledby="remaining" class="grid gap-2">
-    <h2 id="remaining" class="font-bold">Remaining with the settings in force</h2>
-    <ul class="grid gap-2">
-      {#each handover.remaining as each, index (index)}
+    <h2 id="remaining" class="font-bold">To see to ({handover.remaining.length})</h2>
+    <ul class="grid gap-2" data-testid="remaining">
+      {#each handover.remaining as each (each.id)}
         <li
           class="grid grid-cols-[auto_1fr] gap-x-3 rounded-box border border-base-300 bg-base-100 px-3 py-2 text-sm"
         >
           <span class="pt-1"><VerdictMark verdict={each.verdict} /></span>
-          <span><span class="block font-bold">{each.title}</span>{each.advice}</span>
+          <span
+            ><span class="block font-bold"
+              >{each.title}
+              {#if each.figure}<span class="figure font-normal">{each.figure}</span>{/if}</span
+            >{each.advice}
+            {#if each.urgent !== 'soon'}<span class="font-bold"
+                >{each.urgent === 'now' ? 'Now.' : 'At the next visit.'}</span
+              >{/if}</span
+          >
         </li>
       {/each}
     </ul>
@@ -93,14 +101,6 @@
   </label>
 {:else}
   <p>Signed by <span class="font-bold">{handover.signed || 'nobody'}</span></p>
-{/if}
-{#if at.visit!.open && handover.still_open.length}
-  <ul
-    class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold"
-    data-testid="still-open"
-  >
-    {#each handover.still_open as line (line)}<li>▲ {line}</li>{/each}
-  </ul>
 {/if}
 <Documents visit={at.id} system={at.visit!.system.id} mayShare={at.visit!.may_change} />
 {#if at.visit!.corrections}

@@ -1,0 +1,51 @@
+"""The system's figures at the points that a visit read."""
+
+from dataclasses import replace
+
+from zerodip.errors import InvalidInput
+from zerodip.fileformat.document import Document
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.registry import figures_for
+from zerodip.kinds.settings import Settings
+from zerodip.visit.summary import Points
+
+__all__ = ["figures_at"]
+
+
+def figures_at(document: Document, points: Points, whole: bool = False) -> Figures | None:
+    """The system at the points read; those not read are as set, or nothing is told where the
+    `whole` is asked for.
+
+    Args:
+        document: The system's file.
+        points: The points read.
+        whole: Whether all of them must have been read.
+
+    Returns:
+        The figures; None where the points make no possible settings, or are not all there.
+    """
+    settings = document.settings
+    if whole and None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
+        return None
+    if whole and settings.pre_charge_gauge_pa is not None and points.pre_charge_gauge_pa is None:
+        return None
+    try:
+        return figures_for(document.system, _at(settings, points), document.practice)
+    except InvalidInput:
+        return None
+
+
+def _at(settings: Settings, points: Points) -> Settings:
+    """The settings with the points that were read. A system that is set without a pre-charge stays
+    so."""
+    charge = None if settings.pre_charge_gauge_pa is None else points.pre_charge_gauge_pa
+    return replace(
+        settings,
+        cut_in_gauge_pa=_or(points.cut_in_gauge_pa, settings.cut_in_gauge_pa),
+        cut_out_gauge_pa=_or(points.cut_out_gauge_pa, settings.cut_out_gauge_pa),
+        pre_charge_gauge_pa=settings.pre_charge_gauge_pa if charge is None else charge,
+    )
+
+
+def _or(read: float | None, set_to: float) -> float:
+    return set_to if read is None else read

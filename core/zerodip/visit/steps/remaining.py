@@ -1,0 +1,189 @@
+"""What a visit leaves: everything that was seen, measured, judged, assumed or not read, and not put
+right. Page, report and Rounds show the same."""
+
+from collections.abc import Iterator
+
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of, usual_values
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.visit_parts import Remaining
+from zerodip.rules.engine import Verdict, worded
+from zerodip.text.writer import Writer
+from zerodip.units import text
+from zerodip.visit.log import Log
+from zerodip.visit.slots import (
+    CORROSION,
+    DIP_SEEN,
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_PRE_CHARGE,
+    LEAKS_SEEN,
+    Slot,
+)
+from zerodip.visit.steps.make_safe import power_state
+from zerodip.visit.steps.prove import ProveView
+from zerodip.visit.steps.set_switch import SetView
+
+__all__ = ["remaining", "seen"]
+
+_ORDER = ("stop", "caution", "cannot_tell")
+# Seen and answered with yes: what it is called, and what is advised.
+_SEEN: tuple[tuple[Slot[bool], str, str], ...] = (
+    (
+        LEAKS_SEEN,
+        "Leaks seen",
+        "Every leak empties the tank and starts the pump. Have it found and mended.",
+    ),
+    (
+        CORROSION,
+        "Corrosion seen",
+        "Rusted terminals and nipples fail without a warning. Have these parts replaced.",
+    ),
+    (
+        DIP_SEEN,
+        "A dip felt at the taps",
+        "The taps feel each start of the pump. Pre-charge or start of the pump is not right.",
+    ),
+)
+
+
+def remaining(
+    wanted: Figures, left: Figures, log: Log, setting: SetView, proof: ProveView, units: str
+) -> tuple[Remaining, ...]:
+    """All that remains, the worst first.
+
+    Args:
+        wanted: The system's figures as decided.
+        left: The same with what was left.
+        log: The visit's log.
+        setting: The step of setting the switch.
+        proof: The step of proving.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What remains.
+    """
+    found = seen(wanted, log, setting, proof, units)
+    replaced = {rule for each in found for rule in each.replaces}
+    limits = [each for each in _limits(left, units) if each.id not in replaced]
+    # What was seen with one's own eyes before what was worked out.
+    return tuple(sorted([*found, *limits], key=lambda each: _ORDER.index(each.verdict)))
+
+
+def seen(
+    figures: Figures, log: Log, setting: SetView, proof: ProveView, units: str
+) -> tuple[Remaining, ...]:
+    """The same without the limits, which go by the system's settings and not by what was seen.
+
+    Args:
+        figures: The system's figures as decided.
+        log: The visit's log.
+        setting: The step of setting the switch.
+        proof: The step of proving.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        What was seen, measured, begun, assumed or not read.
+    """
+    return (
+        *kind_of(figures).visit.noticed(figures, log, units),
+        *_said_yes(log),
+        *_not_as_worked_out(proof, units),
+        *_begun(log, setting),
+        *_not_read(figures, log),
+    )
+
+
+def _limits(figures: Figures, units: str) -> Iterator[Remaining]:
+    write = Writer(figures, units)
+    for each in findings_of(figures):
+        if each.verdict not in (Verdict.STOP, Verdict.CAUTION):
+            continue
+        said, stops = worded(each, write), each.verdict == Verdict.STOP
+        yield Remaining(
+            id=said.rule,
+            verdict="stop" if stops else "caution",
+            title=said.title,
+            figure=said.figure,
+            advice=said.advice,
+            urgent="now" if stops else "soon",
+        )
+
+
+def _said_yes(log: Log) -> Iterator[Remaining]:
+    for slot, title, advice in _SEEN:
+        if log.value(slot):
+            yield Remaining(
+                id=slot.name, verdict="caution", title=title, advice=advice, urgent="soon"
+            )
+
+
+def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
+    for each in proof.measured:
+        if each.agrees is False:
+            shown = "" if each.measured is None else text(each.measured, each.dimension, units)
+            yield Remaining(
+                id=f"measured.{each.id}",
+                verdict="caution",
+                title=f"{each.title} not as worked out",
+                figure=shown,
+                advice=f"{each.says}. Something here is not as its plate or the readings say.",
+                urgent="soon",
+            )
+
+
+def _begun(log: Log, setting: SetView) -> Iterator[Remaining]:
+    """What was begun and not ended."""
+    if power_state(log) == "off":
+        yield Remaining(
+            id="power",
+            verdict="caution",
+            title="Power is still off",
+            advice="Cover on, then power on, and see one whole run.",
+            urgent="now",
+        )
+    if setting.do == "see":
+        yield Remaining(
+            id="not_watched",
+            verdict="caution",
+            title="Nuts were turned and the points not watched since",
+            advice="See where the pump starts and stops before anybody relies on it.",
+            urgent="now",
+        )
+    elif setting.tries and setting.do != "done":
+        yield Remaining(
+            id="not_set",
+            verdict="caution",
+            title=f"The switch is not called set: {setting.sure:.0%} sure",
+            advice="Watch it start and stop again, and go on with the next turn.",
+            urgent="soon",
+        )
+
+
+def _not_read(figures: Figures, log: Log) -> Iterator[Remaining]:
+    """Readings of this visit that are missing, and values that nobody ever read."""
+    asked = kind_of(figures).visit.read
+    slots = (FOUND_CUT_IN, FOUND_CUT_OUT, FOUND_PRE_CHARGE)
+    missing = [slot.title for slot in slots if slot.name in asked and log.value(slot) is None]
+    if missing:
+        yield Remaining(
+            id="not_read",
+            verdict="cannot_tell",
+            title="Not read on this visit",
+            advice=f"{_listed(missing)}.",
+            urgent="next visit",
+        )
+    usual = list(dict.fromkeys(each.title for each in usual_values(figures)))
+    if usual:
+        yield Remaining(
+            id="usual",
+            verdict="cannot_tell",
+            title="Never read; usual values stand for these",
+            advice=f"{_listed(usual)}. The figures go by them.",
+            urgent="next visit",
+        )
+
+
+def _listed(names: list[str]) -> str:
+    said = ", ".join([names[0], *(name[:1].lower() + name[1:] for name in names[1:])])
+    return said[:1].upper() + said[1:]

@@ -1,0 +1,110 @@
+"""Whatever a visit found is put right or said to remain, and nothing that is said contradicts
+itself. Common practice, no source, where no formula is named."""
+
+import random
+import re
+from typing import Any
+
+import pytest
+
+from zerodip.documents.report import report
+from zerodip.kinds.registry import KINDS
+from zerodip.units import PSI
+from zerodip.visit.view import visit_view
+
+from .systems import entries
+from .test_visit import FOUND, document, seen, view
+
+DRAINED = (("safe.power_off", True), ("safe.proved_dead", True), ("safe.drained", True))
+# What can be found, and the id by which it remains.
+FINDINGS: dict[str, tuple[tuple[str, Any], ...]] = {
+    "burst": (("found.water_at_valve", True),),
+    "found.leaks": (("found.leaks", True),),
+    "found.corrosion": (("found.corrosion", True),),
+    "prove.dip": (("prove.dip", True),),
+    "measured.run": (("lap", {"run_s": 3.0, "rest_s": None}),),
+    "power": (("safe.power_off", True), ("safe.proved_dead", True)),
+    "not_watched": (("set.turned", {"first": 1.0, "second": 0.0, "after": 0}),),
+    "not_set": (("try", seen(30, 50, 2)),),
+}
+
+
+def ids(*pairs: tuple[str, Any], **asked: Any) -> set[str]:
+    return {each.id for each in view(*pairs, **asked).handover.remaining}
+
+
+def test_every_finding_remains_and_only_what_was_found() -> None:
+    rng, clean = random.Random(7), ids(*FOUND, ("air.left", 38 * PSI))
+    assert not clean & set(FINDINGS)
+    for _ in range(60):
+        drawn = rng.sample(sorted(FINDINGS), rng.randint(1, 4))
+        if {"not_watched", "not_set"} <= set(drawn):
+            continue
+        records = [pair for name in drawn for pair in FINDINGS[name]]
+        told = ids(*FOUND, ("air.left", 38 * PSI), *records)
+        assert set(drawn) <= told, drawn
+        assert told & set(FINDINGS) == set(drawn), drawn
+
+
+@pytest.mark.parametrize("units", ["us", "metric", "kpa"])
+def test_page_and_report_say_the_same(units: str) -> None:
+    records = (*FOUND, *(pair for name in ("burst", "found.leaks") for pair in FINDINGS[name]))
+    page = visit_view(document(), entries(*records), units).handover.remaining
+    paper = report(document(), entries(*records), units).remaining
+    assert page == paper
+    assert [each.verdict for each in page] == sorted(
+        (each.verdict for each in page), key=("stop", "caution", "cannot_tell").index
+    )
+
+
+@pytest.mark.parametrize("left", [None, 20.0, 38.0])
+@pytest.mark.parametrize("found", [0.0, 9.0, 26.0, 38.0, 45.0])
+def test_a_burst_bladder_is_never_told_to_be_filled(found: float, left: float | None) -> None:
+    pairs: list[tuple[str, Any]] = [
+        *DRAINED,
+        ("found.pre_charge", found * PSI),
+        ("found.water_at_valve", True),
+    ]
+    pairs += [] if left is None else [("air.left", left * PSI)]
+    told = view(*pairs)
+    assert told.air is not None
+    assert (told.air.shut, told.air.right) == ("burst", False)
+    said = [told.air.says, told.air.means, *(each.advice for each in told.handover.remaining)]
+    said += [each.title for each in told.handover.remaining]
+    wrong = r"Add \d|Let (air )?out|Set \d|[Ss]oap|the pre-charge (by|to)"
+    assert [line for line in said if re.search(wrong, line)] == []
+    assert told.handover.remaining[0].id == "burst"
+
+
+def test_no_air_while_the_valve_shows_what_the_gauge_does() -> None:
+    """A tank under water pressure shows the system's pressure at its valve."""
+    undrained = view(("found.gauge", 52 * PSI), ("found.pre_charge", 51 * PSI)).air
+    assert undrained is not None
+    assert undrained.shut == "undrained"
+    assert "Add" not in undrained.says
+    read_again = view(("found.gauge", 52 * PSI), *DRAINED, ("found.pre_charge", 31 * PSI)).air
+    assert read_again is not None
+    assert "Add 7 psi" in read_again.says
+    same = (("found.gauge", 40 * PSI), *DRAINED, ("found.pre_charge", 40 * PSI))
+    assert view(*same).air.shut == "undrained"  # type: ignore[union-attr]
+    settled = view(*same, ("safe.gauge_at_zero", True)).air
+    assert settled is not None
+    assert "Let out 2 psi" in settled.says
+    assert view(*same, ("safe.gauge_at_zero", True), ("safe.power_up", True)).air.shut  # type: ignore[union-attr]
+
+
+def test_air_found_wrong_and_left_alone_remains() -> None:
+    found = dict(FOUND) | {"found.pre_charge": 26 * PSI}
+    assert "air_not_set" in ids(*found.items())
+    assert "air_not_set" not in ids(*found.items(), ("air.left", 38 * PSI))
+    lost = document(system__found={"last_pre_charge_gauge_pa": 38 * PSI, "last_years_ago": 2.0})
+    assert "air_loss" in ids(*found.items(), ("air.left", 38 * PSI), of=lost)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_was_not_read_remains_on_every_kind(kind: str) -> None:
+    of = document(system__kind=kind) if kind.startswith("well") else None
+    told = view(of=of).handover.remaining if of else view().handover.remaining
+    missing = next(each for each in told if each.id == "not_read")
+    assert missing.advice.startswith("Cut-in as found, cut-out as found")
+    assert all(len(each.advice.split()) < 40 and each.urgent for each in told)
