@@ -7,6 +7,8 @@ from datetime import UTC, datetime
 from itertools import groupby, islice
 from uuid import UUID
 
+from django.utils import timezone
+
 from sites.models import System
 from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import read_document
@@ -53,7 +55,8 @@ def trends_of(system: System, units: str) -> Trends:
     read."""
     figures = read_document(system.document).figures()
     past = past_of([system.pk]).get(system.pk, [])
-    return trends(figures, past, units, learned_on(system.visits.all()))
+    learned, now_s = learned_on(system.visits.all()), timezone.now().timestamp()
+    return trends(figures, past, units, learned, now_s)
 
 
 def trends_at(visit: Visit, records: Sequence[Record], units: str) -> Trends:

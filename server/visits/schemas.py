@@ -97,7 +97,8 @@ class SeenOut(Schema):
 
 class NextCheckOut(Schema):
     """What the past visits say of a system; `drifting` and what the last one left (`seen`) by unit
-    system; `state` is how the check stands today."""
+    system; `state` is how the check stands today,
+    `may_be_out` whether the pre-charge may be out of its band."""
 
     system: UUID
     last_at: datetime
@@ -106,6 +107,7 @@ class NextCheckOut(Schema):
     drifting: dict[str, list[str]]
     seen: dict[str, list[SeenOut]]
     state: Literal["overdue", "soon", "later", "none"]
+    may_be_out: bool
 
 
 class VisitRow(OpenVisit):
@@ -126,3 +128,4 @@ class PackedNextCheck(TypedDict):
     drifting: Any
     seen: Any
     state: str
+    may_be_out: bool

@@ -155,6 +155,7 @@ class StoredCheck(NamedTuple):
     due_at: str | None
     leaves_at: str | None
     due_s: float | None
+    leaves_s: float | None
     drifting: str
     seen: str
 
@@ -163,7 +164,7 @@ def next_checks(actor: Actor) -> list[StoredCheck]:
     """The next check of every system that the actor may see and that was visited; one query."""
     checks = NextCheck.objects.filter(system__in=systems_for_actor(actor).values("pk"))
     columns = {"last": as_iso("last_at"), "due": as_iso("due_at"), "leaves": as_iso("leaves_at")}
-    rows = checks.annotate(**columns, due_s=as_seconds("due_at"), told=as_text("drifting"))
-    rows = rows.annotate(left=as_text("seen"))
-    names = ("system_id", *columns, "due_s", "told", "left")
+    rows = checks.annotate(**columns, told=as_text("drifting"), left=as_text("seen"))
+    rows = rows.annotate(due_s=as_seconds("due_at"), leaves_s=as_seconds("leaves_at"))
+    names = ("system_id", *columns, "due_s", "leaves_s", "told", "left")
     return [StoredCheck(*row) for row in rows.values_list(*names)]

@@ -7,7 +7,7 @@ from accounts.permissions import Actor
 from common.json_responses import packed
 from common.schemas import SystemFile
 from sites.schemas import SiteOut
-from zerodip.trends.history import due_state
+from zerodip.trends.history import due_state, may_be_out
 from zerodip.visit.corrections import corrections_view
 from zerodip.visit.log import Record
 from zerodip.visit.view import visit_view
@@ -77,4 +77,5 @@ def next_check_row(row: StoredCheck, now_s: float) -> PackedNextCheck:
         drifting=packed(row.drifting),
         seen=packed(row.seen),
         state=due_state(row.due_s, now_s),
+        may_be_out=may_be_out(row.leaves_s, now_s),
     )

@@ -101,14 +101,24 @@ def test_a_tank_that_is_topped_up_each_year_shows_its_loss_and_when_it_leaves_th
     assert seen.leaves is not None
     room = 38 - seen.band_gauge_pa / PSI
     assert seen.leaves.likely_s == pytest.approx((2026 + room / 1.5) * YEAR_S, rel=1e-4)
-    assert seen.due_s == pytest.approx(2027 * YEAR_S)
+    # Checked each year, but never later than its air leaves the band.
+    assert seen.due_s == seen.leaves.likely_s < 2027 * YEAR_S
+    assert seen.due_by == "Before its air leaves the band"
     assert seen.drifting == ()
+    assert not seen.may_be_out
 
 
 def test_the_measured_school_comes_sooner_to_a_tank_that_loses_more() -> None:
     seen = told(at(2025, 30, 38), at(2026, 34, 38), check_school="measured")
     assert seen.due_s is not None
-    assert seen.due_s / YEAR_S - 2026 == pytest.approx(0.5, abs=0.01)
+    assert seen.band_gauge_pa is not None
+    room = (38 - seen.band_gauge_pa / PSI) / 4  # years, sooner than the half that 2 psi take
+    assert seen.due_s / YEAR_S - 2026 == pytest.approx(min(room, 0.5), abs=0.01)
+    after, before = (
+        trends(figures(), (at(2025, 30, 38), at(2026, 34, 38)), now_s=(2026 + years) * YEAR_S)
+        for years in (room + 0.01, room - 0.01)
+    )
+    assert (after.may_be_out, before.may_be_out) == (True, False)
     assert "Loses 4 psi of air a year" in seen.drifting[0]
 
 

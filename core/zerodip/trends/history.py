@@ -21,6 +21,7 @@ __all__ = [
     "Trends",
     "drifting",
     "due_state",
+    "may_be_out",
     "trends",
 ]
 
@@ -75,7 +76,8 @@ class Leaves:
 @dataclass(frozen=True, kw_only=True)
 class Trends:
     """The series; when the pre-charge leaves its band and the band's end (Pa gauge); when the next
-    check is due, by which way; what is drifting, and what a turn of each nut does, in words."""
+    check is due, by which way; what is drifting, and what a turn of each nut does, in words; and
+    whether the pre-charge may be out of its band today."""
 
     series: tuple[Series, ...]
     band_gauge_pa: float | None
@@ -84,10 +86,15 @@ class Trends:
     due_by: str
     drifting: tuple[str, ...]
     learned: str
+    may_be_out: bool
 
 
 def trends(
-    figures: Figures, past: Sequence[Past], units: str = "us", learned: Learned = ()
+    figures: Figures,
+    past: Sequence[Past],
+    units: str = "us",
+    learned: Learned = (),
+    now_s: float | None = None,
 ) -> Trends:
     """What `past` (oldest first) says of the system as it stands; `learned` is what the last turns
     of its nuts taught.
@@ -97,6 +104,7 @@ def trends(
         past: The closed visits, oldest first.
         units: Unit system of the texts: "us", "metric" or "kpa".
         learned: What earlier visits learned of the nuts.
+        now_s: Now, s since 1970; None where nothing is asked about today.
 
     Returns:
         What they say.
@@ -117,15 +125,33 @@ def trends(
     ]
     series = tuple(each for each in (charge, run, *points) if each is not None)
     ours = tuple(slope for slope in learned if slope.switch == figures.switch.nuts)
+    leaves = _leaves(charge, band)
+    due_s, due_by = _due(figures, past, charge), history.by(figures)
+    if due_s is not None and leaves is not None and (leaves.likely_s or due_s) < due_s:
+        due_s, due_by = leaves.likely_s, "Before its air leaves the band"
     return Trends(
         series=series,
         band_gauge_pa=band,
-        leaves=_leaves(charge, band),
-        due_s=_due(figures, past, charge),
-        due_by=history.by(figures),
+        leaves=leaves,
+        due_s=due_s,
+        due_by=due_by,
         drifting=drifting(figures, series, units),
         learned=learned_says(ours, units),
+        may_be_out=now_s is not None and may_be_out(leaves.likely_s if leaves else None, now_s),
     )
+
+
+def may_be_out(leaves_s: float | None, now_s: float) -> bool:
+    """Whether the day is past on which the pre-charge was expected to leave its band.
+
+    Args:
+        leaves_s: That day, s since 1970; None if there is none.
+        now_s: Now, s since 1970.
+
+    Returns:
+        True where it may be out of its band now.
+    """
+    return leaves_s is not None and leaves_s < now_s
 
 
 def due_state(due_s: float | None, now_s: float) -> str:

@@ -2967,7 +2967,8 @@ export interface components {
         /**
          * Trends
          * @description The series; when the pre-charge leaves its band and the band's end (Pa gauge); when the next
-         *     check is due, by which way; what is drifting, and what a turn of each nut does, in words.
+         *     check is due, by which way; what is drifting, and what a turn of each nut does, in words; and
+         *     whether the pre-charge may be out of its band today.
          */
         Trends: {
             /** Series */
@@ -2983,11 +2984,14 @@ export interface components {
             drifting: string[];
             /** Learned */
             learned: string;
+            /** May Be Out */
+            may_be_out: boolean;
         };
         /**
          * NextCheckOut
          * @description What the past visits say of a system; `drifting` and what the last one left (`seen`) by unit
-         *     system; `state` is how the check stands today.
+         *     system; `state` is how the check stands today,
+         *     `may_be_out` whether the pre-charge may be out of its band.
          */
         NextCheckOut: {
             /**
@@ -3017,6 +3021,8 @@ export interface components {
              * @enum {string}
              */
             state: "overdue" | "soon" | "later" | "none";
+            /** May Be Out */
+            may_be_out: boolean;
         };
         /**
          * SeenOut

@@ -36,6 +36,9 @@
       <span class="text-lg leading-snug font-bold">{row.system.name}</span>
       <span class="text-sm">{seen.headline[preferences.units]}</span>
       {#each drifting as line (line)}<span class="text-sm">▲ {line}</span>{/each}
+      {#if row.nextCheck?.may_be_out}<span class="text-sm font-bold"
+          >▲ Its air may be out of its band now</span
+        >{/if}
       {#if left.length}<span class="text-sm" data-testid="left"
           >Left at the last visit: {left.map((each) => each.title).join('; ')}</span
         >{/if}

@@ -30,6 +30,7 @@
     <div class="mb-2 grid gap-1">
       {#if trends.due_s != null}<p>Next check {day(dateOf(trends.due_s))}.</p>{/if}
       {#if leaves}<p>{leaves}</p>{/if}
+      {#if trends.may_be_out}<p class="font-bold">▲ Its air may be out of its band now.</p>{/if}
       {#if trends.learned}<p>{trends.learned}</p>{/if}
       {#each trends.drifting as line (line)}<p class="font-bold">▲ {line}</p>{/each}
     </div>
