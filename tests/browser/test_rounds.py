@@ -26,8 +26,9 @@ def test_rounds_by_date_say_what_is_overdue_and_what_drifts(open_page: Opener) -
     expect(overdue).to_contain_text("Millrace cottage")
     expect(overdue).to_contain_text("of air a year")
     expect(page.get_by_role("region", name="Never visited")).to_contain_text("Orchard house well")
+    expect(overdue).to_contain_text("Its air may be out of its band now")
     expect(page.get_by_role("region", name="Due within a month")).to_contain_text(
-        "Potting-shed well"
+        "Workshop compressor"
     )
 
 

@@ -187,7 +187,14 @@ def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
         page.clock.fast_forward(seconds * 1000)
     page.get_by_test_id("stopwatch").click()
     expect(page.get_by_test_id("laps").get_by_role("row")).to_have_count(3)
-    expect(page.get_by_test_id("measured")).to_contain_text("Pump run")
+    expect(page.get_by_test_id("measured")).to_contain_text("wanted 60 s or more")
+    for seconds in (12, 90, 601):
+        page.keyboard.press("Space")
+        page.clock.fast_forward(seconds * 1000)
+        if seconds == 90:
+            expect(page.get_by_role("alert")).to_contain_text("Short cycling")
+    expect(page.get_by_role("alert")).to_contain_text("It does not stop.")
+    page.get_by_role("button", name="Stop the watch").click()
     page.get_by_role("button", name="Next: Hand over").click()
     expect(page.get_by_role("row", name=re.compile("Pre-charge 30 psi 37 psi"))).to_be_visible()
     expect(page.get_by_test_id("next-check")).to_contain_text("(every year)")

@@ -3,6 +3,7 @@ itself. Common practice, no source, where no formula is named."""
 
 import random
 import re
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -12,7 +13,7 @@ from zerodip.kinds.registry import KINDS
 from zerodip.units import PSI
 from zerodip.visit.view import visit_view
 
-from .systems import entries
+from .systems import air_settings, compressor, entries
 from .test_visit import FOUND, document, seen, view
 
 DRAINED = (("safe.power_off", True), ("safe.proved_dead", True), ("safe.drained", True))
@@ -108,3 +109,26 @@ def test_what_was_not_read_remains_on_every_kind(kind: str) -> None:
     missing = next(each for each in told if each.id == "not_read")
     assert missing.advice.startswith("Cut-in as found, cut-out as found")
     assert all(len(each.advice.split()) < 40 and each.urgent for each in told)
+
+
+def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None:
+    low_plate = document(system__tanks__0__max_gauge_pa=50 * PSI)
+    off = (("safe.power_off", True), ("safe.proved_dead", True))
+    over = view(
+        *FOUND,
+        *off,
+        ("try", seen(36, 56, 2)),
+        ("air.left", 30 * PSI),
+        ("air.cap", True),
+        of=low_plate,
+    ).handover
+    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [
+        ("Cut-in", 36 * PSI),
+        ("Cut-out", 56 * PSI),
+    ]
+    assert {check.id for check in over.checks if check.done} == {"cap"}
+    assert over.remaining[0].verdict == "stop"
+    assert {"power", "air_not_set", "not_set"} <= {each.id for each in over.remaining}
+    machine = replace(document(), system=compressor(), settings=air_settings())
+    assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).handover.checks}
+    assert view(("signed", "A. Technician")).handover.signed == "A. Technician"

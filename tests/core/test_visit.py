@@ -127,6 +127,14 @@ def test_the_water_to_drain_is_that_of_the_gas_law() -> None:
     )
     assert told.buckets == 4
     assert "13 gal" in told.says
+    assert "house empty too" in told.says
+    assert "house" not in view(("safe.house_shut", True)).drain.says  # type: ignore[union-attr]
+    low = document(system__found={"pre_charge_gauge_pa": 26 * PSI})
+    found = view(("found.gauge", 60 * PSI), of=low).drain
+    assert found is not None
+    assert found.volume_m3 == pytest.approx(
+        44 * GAL * (1 - (26 * PSI + SEA_LEVEL) / (60 * PSI + SEA_LEVEL))
+    )
     air = view(of=replace(document(), system=compressor(), settings=air_settings())).drain
     assert air is not None
     assert "free air" in air.says
@@ -149,6 +157,18 @@ def test_odd_readings_are_asked_about_not_refused() -> None:
         "other way round"
         in view(("found.cut_in", 60 * PSI), ("found.cut_out", 40 * PSI)).questions[0].asks
     )
+
+
+def test_points_entered_with_power_off_are_asked_about_once() -> None:
+    off = (("safe.power_off", True), ("safe.proved_dead", True))
+    assert view(*FOUND, *off).questions == ()  # watched, then made safe
+    late = view(*off, *FOUND).questions
+    assert [(each.slot, each.earlier) for each in late] == [("found.cut_in", True)]
+    assert view(*off, *FOUND, ("safe.seen_earlier", True)).questions == ()
+    assert view(*off, ("safe.power_up", True), *FOUND).questions == ()
+    when = {field.slot: field.when for field in view().read}
+    assert when["found.cut_in"] == "Power on, water in the tank"
+    assert when["found.pre_charge"] == "Power off, tank drained"
 
 
 def test_the_last_visit_s_figures_stand_beside_with_the_drift() -> None:
@@ -342,27 +362,14 @@ def test_every_record_is_checked_by_field(slot: str, value: Any, paths: list[str
     assert [fault.path for fault in check_record(slot, value)] == paths
 
 
-def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None:
-    low_plate = document(system__tanks__0__max_gauge_pa=50 * PSI)
-    off = (("safe.power_off", True), ("safe.proved_dead", True))
-    over = view(
-        *FOUND,
-        *off,
-        ("try", seen(36, 56, 2)),
-        ("air.left", 30 * PSI),
-        ("air.cap", True),
-        of=low_plate,
-    ).handover
-    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [
-        ("Cut-in", 36 * PSI),
-        ("Cut-out", 56 * PSI),
-    ]
-    assert {check.id for check in over.checks if check.done} == {"cap"}
-    assert over.remaining[0].verdict == "stop"
-    assert {"power", "air_not_set", "not_set"} <= {each.id for each in over.remaining}
-    machine = replace(document(), system=compressor(), settings=air_settings())
-    assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).handover.checks}
-    assert view(("signed", "A. Technician")).handover.signed == "A. Technician"
+def test_a_run_is_judged_as_it_is_timed_and_beside_what_is_wanted() -> None:
+    watch = view().prove.watch
+    assert (watch.wanted_s, watch.alarm_s) == (60.0, 600.0)
+    assert "60 s" in watch.short_says
+    says = view(("lap", {"run_s": 24.0, "rest_s": None})).prove.measured[0].says
+    assert "wanted 60 s or more" in says
+    air = view(of=replace(document(), system=compressor(), settings=air_settings())).prove.watch
+    assert (air.wanted_s, air.short_says) == (None, "")
 
 
 def test_the_rail_says_how_far_each_step_is() -> None:

@@ -184,7 +184,9 @@ class VisitParts(Generic[F]):
     make_safe: tuple[StepSpec, ...]
     read: tuple[str, ...]
     checks: tuple[CheckSpec, ...]
-    drain: Callable[[F, float, str], DrainView | None] = lambda figures, gauge_pa, units: None
+    drain: Callable[[F, float, Log, str], DrainView | None] = lambda figures, gauge, log, units: (
+        None
+    )
     questions: Callable[[F, Log, str], list[Question]] = lambda figures, log, units: []
     air: Callable[[F, Log, str], AirView | None] = lambda figures, log, units: None
     noticed: Callable[[F, Log, str], Iterable[Remaining]] = lambda figures, log, units: ()
@@ -193,11 +195,13 @@ class VisitParts(Generic[F]):
 @dataclass(frozen=True, kw_only=True)
 class Diagnosis(Generic[F]):
     """What was measured beside what was predicted (bucket, drain and leak; the run is everybody's),
-    the causes of a difference by how well each fits, and the one measurement that would tell the
-    likeliest apart. `tests` are those that can be made here, beside timing runs."""
+    what is wanted of a run (s; None where nothing is), the causes of a difference by how well each
+    fits, and the one measurement that would tell the likeliest apart. `tests` are those that can be
+    made here, beside timing runs."""
 
     tests: tuple[ProofTest, ...] = ()
     run_s: Callable[[F], float | None] = lambda figures: None
+    wanted_run_s: Callable[[F], float | None] = lambda figures: None
     measured: Callable[[F, Log, str], Iterable[Measured]] = lambda figures, log, units: ()
     causes: Callable[[F, Mapping[str, Measured]], Iterable[Cause]] = lambda figures, by: ()
     tell: Callable[[tuple[Cause, ...], set[str]], str] = lambda causes, done: ""

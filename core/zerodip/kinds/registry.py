@@ -8,7 +8,7 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.parts import System
 from zerodip.kinds.protocol import Kind
 from zerodip.kinds.settings import Practice, Settings
-from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP
+from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP, SEEN_EARLIER
 from zerodip.kinds.tankless import TANKLESS_PUMP
 from zerodip.kinds.water import BOOSTED_SUPPLY, CISTERN_SUPPLY, PLAIN_TANK_WELL, WELL_WITH_BLADDER
 from zerodip.visit.slots import Slot
@@ -75,6 +75,7 @@ def confirmations() -> list[Slot[Any]]:
         ISOLATED,
         POWER_UP,
         GAUGE_AT_ZERO,
+        SEEN_EARLIER,
         *(step for kind in KINDS.values() for step in kind.visit.make_safe),
     ]
     slots = [step.slot for step in steps] + [

@@ -28,6 +28,7 @@ __all__ = [
     "PROVED_DEAD",
     "READ_LAST",
     "READ_POINTS",
+    "SEEN_EARLIER",
     "TOLD",
     "check",
 ]
@@ -55,6 +56,8 @@ GAUGE_AT_ZERO = StepSpec(
     "A stuck gauge or a shut valve may hide pressure: crack a fitting slowly.",
     "drained",
 )
+# What needs power was read before it was taken off.
+SEEN_EARLIER = StepSpec("seen_earlier", "Seen earlier, with power on.")
 # A switch with two set-points stands on a process line.
 AREA = StepSpec(
     "area",

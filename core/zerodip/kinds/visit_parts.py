@@ -112,10 +112,11 @@ class Remaining:
 @dataclass(frozen=True, kw_only=True)
 class Question:
     """Something odd among the readings, asked rather than refused; `slot` is where the answer is
-    corrected."""
+    corrected; `earlier` asks whether it was seen before the condition changed."""
 
     slot: str
     asks: str
+    earlier: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -126,9 +126,10 @@ def trends(
     series = tuple(each for each in (charge, run, *points) if each is not None)
     ours = tuple(slope for slope in learned if slope.switch == figures.switch.nuts)
     leaves = _leaves(charge, band)
+    ends_s = leaves.likely_s if leaves else None
     due_s, due_by = _due(figures, past, charge), history.by(figures)
-    if due_s is not None and leaves is not None and (leaves.likely_s or due_s) < due_s:
-        due_s, due_by = leaves.likely_s, "Before its air leaves the band"
+    if due_s is not None and ends_s is not None and ends_s < due_s:
+        due_s, due_by = ends_s, "Before its air leaves the band"
     return Trends(
         series=series,
         band_gauge_pa=band,
@@ -137,7 +138,7 @@ def trends(
         due_by=due_by,
         drifting=drifting(figures, series, units),
         learned=learned_says(ours, units),
-        may_be_out=now_s is not None and may_be_out(leaves.likely_s if leaves else None, now_s),
+        may_be_out=now_s is not None and may_be_out(ends_s, now_s),
     )
 
 
@@ -251,7 +252,9 @@ def _leaves(charge: Series | None, band: float | None) -> Leaves | None:
         None if years is None else last.at_s + years * YEAR_S
         for years in (met.likely, met.earliest, met.latest)
     )
-    return Leaves(likely_s=likely, earliest_s=earliest, latest_s=latest)
+    # Left at the end of its band or beyond: no day can be told, and the visit itself says so.
+    at_the_end = likely is not None and likely <= last.at_s
+    return Leaves(likely_s=None if at_the_end else likely, earliest_s=earliest, latest_s=latest)
 
 
 def _due(figures: Figures, past: Sequence[Past], charge: Series | None) -> float | None:

@@ -53,6 +53,7 @@ __all__ = [
 ]
 
 T = TypeVar("T", covariant=True)
+When = Literal["", "powered", "off", "drained"]
 Step = Literal["safe", "read", "decide", "set", "prove", "hand_over"]
 STEPS: tuple[Step, ...] = ("safe", "read", "decide", "set", "prove", "hand_over")
 # What no longer holds once power is on again: the tank fills.
@@ -66,7 +67,8 @@ class Slot(Generic[T]):
     keeps every entry. `late`: its readings and words may be put right after the visit was closed.
     `last_word`: whoever said it last is right, so nobody is asked about what stood there. `gauge`
     tells by which gauge it is read, `file_field` the field of the system's file (under `found`)
-    that it is a reading of."""
+    that it is a reading of, `when` in what condition it is taken: powered and full, off and proved
+    dead, or off and drained."""
 
     name: str
     step: Step
@@ -78,6 +80,7 @@ class Slot(Generic[T]):
     last_word: bool = False
     gauge: Literal["", "system", "air"] = ""
     file_field: str = ""
+    when: When = ""
 
     @property
     def dimension(self) -> str:
@@ -145,6 +148,7 @@ FOUND_PRE_CHARGE: Slot[float] = _value(
     late=True,
     gauge="air",
     file_field="pre_charge_gauge_pa",
+    when="drained",
 )
 FOUND_CUT_IN: Slot[float] = _value(
     "read",
@@ -153,6 +157,7 @@ FOUND_CUT_IN: Slot[float] = _value(
     late=True,
     gauge="system",
     file_field="cut_in_gauge_pa",
+    when="powered",
 )
 FOUND_CUT_OUT: Slot[float] = _value(
     "read",
@@ -161,8 +166,11 @@ FOUND_CUT_OUT: Slot[float] = _value(
     late=True,
     gauge="system",
     file_field="cut_out_gauge_pa",
+    when="powered",
 )
-RATING: Slot[str] = _value("read", "found.rating", _words("Rating under the cover", 40), late=True)
+RATING: Slot[str] = _value(
+    "read", "found.rating", _words("Rating under the cover", 40), late=True, when="off"
+)
 CORROSION: Slot[bool] = _value("read", "found.corrosion", _flag("Corrosion"), late=True)
 LEAKS_SEEN: Slot[bool] = _value("read", "found.leaks", _flag("Leaks seen"), late=True)
 WATER_AT_VALVE: Slot[bool] = _value(

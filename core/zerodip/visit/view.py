@@ -22,6 +22,7 @@ from zerodip.visit.steps.make_safe import (
     make_safe_steps,
     power_state,
     power_up,
+    seen_earlier,
 )
 from zerodip.visit.steps.prove import ProveView, prove_view
 from zerodip.visit.steps.read import ReadField, questions, read_fields
@@ -52,6 +53,7 @@ class VisitView:
     make_safe: tuple[MakeSafeStep, ...]
     power_up: MakeSafeStep
     gauge_at_zero: MakeSafeStep
+    seen_earlier: MakeSafeStep
     drain: DrainView | None
     read: tuple[ReadField, ...]
     questions: tuple[Question, ...]
@@ -134,9 +136,10 @@ def visit_view(
         make_safe=steps,
         power_up=power_up(log),
         gauge_at_zero=gauge_at_zero(log),
+        seen_earlier=seen_earlier(log),
         # Before the gauge is read it stands at cut-out at most.
         drain=kind.visit.drain(
-            figures, figures.cut_out_pa if gauge is None else float(gauge), units
+            figures, figures.cut_out_pa if gauge is None else float(gauge), log, units
         ),
         read=fields,
         questions=questions(figures, log, units),

@@ -14,6 +14,7 @@ from zerodip.kinds.steps import (
 )
 from zerodip.kinds.visit_parts import DrainView, StepSpec
 from zerodip.units import text
+from zerodip.visit.log import Log
 
 __all__ = ["CHECKS", "READ", "STEPS", "drain"]
 
@@ -33,12 +34,13 @@ CHECKS = (COVER, check("cock_shut", "Drain cock shut, safety valve untouched."),
 READ = (*READ_POINTS, *READ_LAST)
 
 
-def drain(figures: CompressorFigures, gauge_pa: float, units: str) -> DrainView:
+def drain(figures: CompressorFigures, gauge_pa: float, log: Log, units: str) -> DrainView:
     """The free air that comes out of the receivers from `gauge_pa` (Pa gauge).
 
     Args:
         figures: The system's figures under its settings.
         gauge_pa: Where the gauge stands, Pa.
+        log: The visit's log.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:

@@ -159,6 +159,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
     diagnosis=Diagnosis(
         tests=("bucket", "drain", "leak"),
         run_s=lambda figures: figures.run_s,
+        wanted_run_s=lambda figures: figures.wanted_run_s,
         measured=measured,
         causes=causes,
         tell=tell,

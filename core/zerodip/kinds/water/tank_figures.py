@@ -166,6 +166,24 @@ class TankFigures(Figures):
         )
         return Bank(tuple(vessels))
 
+    def held_as_found_m3(self, gauge_pa: float) -> float:
+        """Water in the tanks at a gauge pressure (Pa), with the air that was found in them where
+        that was read."""
+        found = self.system.found.pre_charge_gauge_pa
+        bank = self.bank
+        if found is not None and not self.system.plain:
+            vessels = (
+                vessel_above_zero(
+                    tank.volume_m3,
+                    found + self.atmosphere_pa,
+                    self.datum_pa,
+                    tank.acceptance_m3 or float("inf"),
+                )
+                for tank in self.system.tanks
+            )
+            bank = self._from_cut_in(Bank(tuple(vessels)))
+        return water_m3(bank, gauge_pa + self.datum_pa)
+
     def _plain(self, left: float) -> Bank:
         """Plain tanks with the share `left` of a fresh charge."""
         charge = self.pre_charge_abs_pa * left

@@ -16,7 +16,6 @@ from zerodip.kinds.steps import (
 )
 from zerodip.kinds.visit_parts import CheckSpec, DrainView, Question, StepSpec, question
 from zerodip.kinds.water.figures import WaterFigures
-from zerodip.physics.bladder_tank import water_m3
 from zerodip.rules.engine import exceeds
 from zerodip.text.writer import Writer
 from zerodip.units import text
@@ -70,13 +69,14 @@ CHECKS: tuple[CheckSpec, ...] = (_CAP, *PLAIN_CHECKS)
 READ = (*READ_POINTS, AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name, *READ_LAST)
 
 
-def drain(figures: WaterFigures, gauge_pa: float, units: str) -> DrainView:
+def drain(figures: WaterFigures, gauge_pa: float, log: Log, units: str) -> DrainView:
     """What comes out when the tanks are drained from `gauge_pa` (Pa gauge), through a hose and in
-    buckets.
+    buckets; with the air that was found, where it was read.
 
     Args:
         figures: The system's figures under its settings.
         gauge_pa: Where the gauge stands, Pa.
+        log: The visit's log.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
@@ -84,7 +84,7 @@ def drain(figures: WaterFigures, gauge_pa: float, units: str) -> DrainView:
 
     Source: The gas law; hose and bucket common practice, no source.
     """
-    held = water_m3(figures.bank, gauge_pa + figures.datum_pa)
+    held = figures.held_as_found_m3(gauge_pa)
     buckets = max(math.ceil(held / BUCKET_M3), 1) if held > 0 else 0
     seconds = held / HOSE_M3_S
     says = (
@@ -93,6 +93,8 @@ def drain(figures: WaterFigures, gauge_pa: float, units: str) -> DrainView:
         if held > 0
         else "The tank holds nothing above its air at this pressure."
     )
+    if not log.confirmed(_SHUT_HOUSE.id):
+        says += " With the house valve open, the pipes of the house empty too."
     return DrainView(volume_m3=held, seconds=seconds, buckets=buckets, says=says)
 
 

@@ -6,12 +6,19 @@ from typing import Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP
+from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP, SEEN_EARLIER
 from zerodip.kinds.visit_parts import StepSpec
 from zerodip.visit.log import Log
 from zerodip.visit.slots import CONFIRMED, confirmation
 
-__all__ = ["MakeSafeStep", "gauge_at_zero", "make_safe_steps", "power_state", "power_up"]
+__all__ = [
+    "MakeSafeStep",
+    "gauge_at_zero",
+    "make_safe_steps",
+    "power_state",
+    "power_up",
+    "seen_earlier",
+]
 
 Power = Literal["unknown", "off", "on"]
 
@@ -95,6 +102,18 @@ def gauge_at_zero(log: Log) -> MakeSafeStep:
         The step.
     """
     return _step(GAUGE_AT_ZERO, (GAUGE_AT_ZERO,), log)
+
+
+def seen_earlier(log: Log) -> MakeSafeStep:
+    """What settles it where points were entered after power was taken off.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        The step.
+    """
+    return _step(SEEN_EARLIER, (SEEN_EARLIER,), log)
 
 
 def power_state(log: Log) -> Power:

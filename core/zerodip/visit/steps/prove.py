@@ -13,22 +13,35 @@ from zerodip.units import text
 from zerodip.visit.log import Log
 from zerodip.visit.slots import LAP
 
-__all__ = ["ProveView", "prove_view"]
+__all__ = ["ProveView", "RunWatch", "prove_view"]
 
 _WORTH_A_LINE = 0.15  # a cause that fits no better is left out
 _NO_END_S = 1e9
 _JUDGED = ("run", "bucket", "knee")
+_ALARM_S = 600.0  # a pump that runs so long with all taps shut does not stop by itself
+
+
+@dataclass(frozen=True, kw_only=True)
+class RunWatch:
+    """What a stopwatch says while it runs: from `alarm_s` on, and of a run that ended before
+    `wanted_s` (None where no run time is wanted)."""
+
+    wanted_s: float | None
+    short_says: str
+    alarm_s: float
+    alarm_says: str
 
 
 @dataclass(frozen=True, kw_only=True)
 class ProveView:
     """The tests that can be made here, what was measured, the causes of a difference with the
-    likeliest first, and the one measurement that would tell."""
+    likeliest first, the one measurement that would tell, and how a run is judged as it is timed."""
 
     tests: tuple[ProofTest, ...]
     measured: tuple[Measured, ...]
     causes: tuple[Cause, ...]
     tell: str
+    watch: RunWatch
 
 
 def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
@@ -53,15 +66,34 @@ def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
         measured=measured,
         causes=causes,
         tell=_tell(figures, causes, measured),
+        watch=_watch(figures, units),
+    )
+
+
+def _watch(figures: Figures, units: str) -> RunWatch:
+    """Source: common practice, no source."""
+    wanted = kind_of(figures).diagnosis.wanted_run_s(figures)
+    least = "" if wanted is None else text(wanted, "duration", units)
+    return RunWatch(
+        wanted_s=wanted,
+        short_says=f"Short cycling: a run of at least {least} is wanted." if least else "",
+        alarm_s=_ALARM_S,
+        alarm_says=(
+            "It does not stop. Look for an open tap or a leak, cut-out above what the pump reaches,"
+            " a clogged nipple. Stop it before it runs hot."
+        ),
     )
 
 
 def _run(figures: Figures, log: Log, units: str) -> Measured | None:
-    laps, predicted = log.all(LAP), kind_of(figures).diagnosis.run_s(figures)
+    diagnosis = kind_of(figures).diagnosis
+    laps, predicted = log.all(LAP), diagnosis.run_s(figures)
     if not laps or predicted is None:
         return None
     middle, ends = statistics.median(lap.run_s for lap in laps), predicted < _NO_END_S
     counted = f"{len(laps)} lap{'s' if len(laps) > 1 else ''}"
+    wanted = diagnosis.wanted_run_s(figures)
+    beside = "" if wanted is None else f"; wanted {text(wanted, 'duration', units)} or more"
     return Measured(
         id="run",
         title="Pump run",
@@ -69,7 +101,7 @@ def _run(figures: Figures, log: Log, units: str) -> Measured | None:
         predicted=predicted if ends else None,
         dimension="duration",
         agrees=agrees(middle, predicted) if ends else False,
-        says=f"{counted}; predicted {text(predicted, 'duration', units)}",
+        says=f"{counted}; predicted {text(predicted, 'duration', units)}{beside}",
     )
 
 

@@ -1,12 +1,12 @@
 """Reading: what is asked, what was found the last time, and what is odd about what was entered."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.steps import GAUGE_AT_ZERO
+from zerodip.kinds.steps import GAUGE_AT_ZERO, PROVED_DEAD, SEEN_EARLIER
 from zerodip.kinds.visit_parts import Question, air_reads_as_gauge, question
 from zerodip.units import PSI, text
 from zerodip.visit.log import Log
@@ -17,11 +17,20 @@ from zerodip.visit.slots import (
     FOUND_PRE_CHARGE,
     SLOTS,
     Slot,
+    When,
+    confirmation,
 )
+from zerodip.visit.steps.make_safe import power_state
 
 __all__ = ["ReadField", "questions", "read_fields"]
 
 _EMPTY_PA = 3 * PSI  # a gauge that stands no higher tells nothing of water in the tank
+_WHEN: dict[When, str] = {
+    "": "",
+    "powered": "Power on, water in the tank",
+    "off": "Power off",
+    "drained": "Power off, tank drained",
+}
 _NARROW_PA = 5 * PSI
 _ABOVE_PA = 3 * PSI
 _SAME_PA = 0.05 * PSI
@@ -30,7 +39,7 @@ _SAME_PA = 0.05 * PSI
 @dataclass(frozen=True, kw_only=True)
 class ReadField:
     """One thing to read: its value in force and the entry that holds it, and last time's with the
-    drift since (words)."""
+    drift since and in what condition it is taken (words)."""
 
     slot: str
     title: str
@@ -40,6 +49,7 @@ class ReadField:
     entry: str | None
     last: Any
     drift: str
+    when: str
 
 
 def read_fields(
@@ -73,6 +83,7 @@ def _field(slot: Slot[Any], log: Log, last: Any, units: str) -> ReadField:
         entry=record.id if record else None,
         last=last,
         drift=_drift(slot, value, last, units),
+        when=_WHEN[slot.when],
     )
 
 
@@ -103,7 +114,24 @@ def questions(figures: Figures, log: Log, units: str) -> tuple[Question, ...]:
     Source: Common practice, no source.
     """
     odd = kind_of(figures).visit.questions(figures, log, units)
-    return (*_tank_questions(log, units), *_point_questions(log, units), *odd)
+    asked = (*_tank_questions(log, units), *_point_questions(log, units), *odd)
+    return (*_powered_questions(log), *asked)
+
+
+def _powered_questions(log: Log) -> list[Question]:
+    """Points that were entered while power was proved off: they are watched with it on."""
+    dead = log.values.get(confirmation(PROVED_DEAD.id).name)
+    if power_state(log) != "off" or dead is None or log.confirmed(SEEN_EARLIER.id):
+        return []
+    late = [
+        slot
+        for slot in SLOTS.values()
+        if slot.when == "powered" and (kept := log.record(slot)) and kept.at > dead.at
+    ]
+    if not late:
+        return []
+    asks = "Power is off, and this is watched with power on. Was it seen earlier?"
+    return [replace(question(late[0], asks), earlier=True)]
 
 
 def _tank_questions(log: Log, units: str) -> list[Question]:

@@ -3314,7 +3314,7 @@ export interface components {
         /**
          * ProveView
          * @description The tests that can be made here, what was measured, the causes of a difference with the
-         *     likeliest first, and the one measurement that would tell.
+         *     likeliest first, the one measurement that would tell, and how a run is judged as it is timed.
          */
         ProveView: {
             /** Tests */
@@ -3325,21 +3325,27 @@ export interface components {
             causes: components["schemas"]["Cause"][];
             /** Tell */
             tell: string;
+            watch: components["schemas"]["RunWatch"];
         };
         /**
          * Question
          * @description Something odd among the readings, asked rather than refused; `slot` is where the answer is
-         *     corrected.
+         *     corrected; `earlier` asks whether it was seen before the condition changed.
          */
         Question: {
             slot: components["schemas"]["Slot"];
             /** Asks */
             asks: string;
+            /**
+             * Earlier
+             * @default false
+             */
+            earlier: boolean;
         };
         /**
          * ReadField
          * @description One thing to read: its value in force and the entry that holds it, and last time's with the
-         *     drift since (words).
+         *     drift since and in what condition it is taken (words).
          */
         ReadField: {
             slot: components["schemas"]["Slot"];
@@ -3356,6 +3362,8 @@ export interface components {
             last: unknown;
             /** Drift */
             drift: string;
+            /** When */
+            when: string;
         };
         /**
          * Remaining
@@ -3403,6 +3411,21 @@ export interface components {
             found_gauge_pa: number | null;
             /** Left Gauge Pa */
             left_gauge_pa: number | null;
+        };
+        /**
+         * RunWatch
+         * @description What a stopwatch says while it runs: from `alarm_s` on, and of a run that ended before
+         *     `wanted_s` (None where no run time is wanted).
+         */
+        RunWatch: {
+            /** Wanted S */
+            wanted_s: number | null;
+            /** Short Says */
+            short_says: string;
+            /** Alarm S */
+            alarm_s: number;
+            /** Alarm Says */
+            alarm_says: string;
         };
         /**
          * SetView
@@ -3584,6 +3607,7 @@ export interface components {
             make_safe: components["schemas"]["MakeSafeStep"][];
             power_up: components["schemas"]["MakeSafeStep"];
             gauge_at_zero: components["schemas"]["MakeSafeStep"];
+            seen_earlier: components["schemas"]["MakeSafeStep"];
             drain: components["schemas"]["DrainView"] | null;
             /** Read */
             read: components["schemas"]["ReadField"][];
@@ -3775,7 +3799,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
         /**
          * Dimension
          * @description What a figure measures.

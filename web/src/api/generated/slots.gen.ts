@@ -31,6 +31,7 @@ export default {
   "safe.isolated": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.power_up": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.gauge_at_zero": {"title": "Confirmed", "dimension": "number", "fields": {}},
+  "safe.seen_earlier": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.bystanders": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.pit": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.power_off": {"title": "Confirmed", "dimension": "number", "fields": {}},

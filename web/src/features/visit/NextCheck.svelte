@@ -19,7 +19,7 @@
 {#if told?.due_s}
   <p data-testid="next-check">
     Next check <span class="font-bold">{day(dateOf(told.due_s))}</span>
-    ({told.due_by.toLowerCase()}){likely
+    ({told.due_by.toLowerCase()}){likely && likely > told.due_s
       ? `; at the measured loss the pre-charge leaves its band about ${day(dateOf(likely))}`
       : ''}.
   </p>

@@ -26,8 +26,8 @@
   }
   const asks = (slot: string) => view.questions.filter((question) => question.slot === slot)
 
-  function note({ last, dimension, drift }: (typeof view.read)[number]): string {
-    if (last === null || last === undefined || last === '') return ''
+  function note({ last, dimension, drift, when }: (typeof view.read)[number]): string {
+    if (last === null || last === undefined || last === '') return when
     const words = { number: (n: number) => text(n, dimension, preferences.units) }
     const said =
       typeof last === 'number'
@@ -37,7 +37,7 @@
             ? 'yes'
             : 'no'
           : last
-    return `last time ${said}${drift ? ` · ${drift}` : ''}`
+    return [when, `last time ${said}`, drift].filter(Boolean).join(' · ')
   }
 </script>
 
@@ -86,6 +86,13 @@
           class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold"
         >
           {question.asks}
+          {#if question.earlier && at.open}
+            <button
+              type="button"
+              class="btn mt-2 min-h-12 w-full"
+              onclick={() => at.check(view.seen_earlier.slot, true)}>Yes, seen earlier</button
+            >
+          {/if}
         </p>
       {/each}
     </div>

@@ -19,6 +19,12 @@
     holdWatch(at.id, next)
   }
   const seconds = $derived(watch ? Math.max(now - watch.since, 0) / 1000 : 0)
+  const judged = $derived(at.view!.prove.watch)
+  const alarm = $derived(!!watch?.running && seconds >= judged.alarm_s)
+  let short = $state(false)
+  $effect(() => {
+    if (alarm) sound()
+  })
   const shown = $derived(
     `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`,
   )
@@ -26,6 +32,7 @@
   function press() {
     const since = Date.now()
     const passed = watch ? Math.round((since - watch.since) / 100) / 10 : null
+    short = !!watch?.running && judged.wanted_s != null && passed! < judged.wanted_s
     if (watch?.running) {
       void at.add('lap', { run_s: passed, rest_s: watch.rest })
       hold({ running: false, since, rest: null })
@@ -37,6 +44,17 @@
     if (event.code !== 'Space' || event.repeat || typing(event) || control || !at.open) return
     event.preventDefault()
     press()
+  }
+  /** Heard and felt where the device can; the words are there in any case. */
+  function sound() {
+    navigator.vibrate?.([400, 200, 400, 200, 400])
+    if (!('AudioContext' in window)) return
+    const context = new AudioContext()
+    const tone = context.createOscillator()
+    tone.connect(context.destination)
+    tone.start()
+    tone.stop(context.currentTime + 1)
+    tone.onended = () => void context.close()
   }
 </script>
 
@@ -55,6 +73,15 @@
       ? 'Resting: press when it clicks on'
       : 'Press when it clicks on'}
 </button>
+{#if alarm}
+  <p role="alert" class="rounded-box border-2 border-error px-4 py-3 text-2xl font-bold text-error">
+    {judged.alarm_says}
+  </p>
+{:else if short}
+  <p role="alert" class="rounded-box border-2 border-warning px-4 py-3 text-xl font-bold">
+    ▲ {judged.short_says}
+  </p>
+{/if}
 {#if watch}
   <button type="button" class="btn min-h-12 btn-ghost" onclick={() => hold(undefined)}
     >Stop the watch, keep the laps</button
