@@ -51,7 +51,7 @@ def test_no_page_has_a_serious_accessibility_fault(open_page: Opener, theme: str
 
 def test_rounds_list_first_what_needs_a_person_and_find_by_name(open_page: Opener) -> None:
     page = open_page()
-    names = page.locator("li a:first-child .font-bold").all_text_contents()
+    names = page.locator("li a:first-child .text-lg.font-bold").all_text_contents()
     assert names == [
         "Top-floor booster",
         "Millrace cottage",

@@ -75,6 +75,9 @@ def test_a_burst_bladder_is_never_told_to_be_filled(found: float, left: float | 
     wrong = r"Add \d|Let (air )?out|Set \d|[Ss]oap|the pre-charge (by|to)"
     assert [line for line in said if re.search(wrong, line)] == []
     assert told.handover.remaining[0].id == "burst"
+    paper = report(document(), entries(*pairs))
+    assert (paper.figures, paper.chart) == ((), None)  # no drawdown of a tank that has none
+    assert report(document(), entries(*DRAINED)).figures
 
 
 def test_no_air_while_the_valve_shows_what_the_gauge_does() -> None:

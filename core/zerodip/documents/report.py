@@ -47,7 +47,8 @@ class Report:
     """A visit in words. `points` as found and as left; `figures` worked out from them,
     `measured_run` the median by stopwatch; `turns` one line a try; `unjudged` how many rules cannot
     tell; the picture as in Decide, with
-    the points as left."""
+    the points as left. Where a tank does not hold its air, nothing is worked out and no picture
+    drawn."""
 
     points: tuple[BeforeAfter, ...]
     figures: tuple[BeforeAfter, ...]
@@ -61,7 +62,7 @@ class Report:
     unjudged: int
     signed: str
     label: SwitchLabel
-    chart: Ribbon | Window
+    chart: Ribbon | Window | None
 
 
 def report(
@@ -82,7 +83,7 @@ def report(
     )
     setting, proof = set_view(ours, log, units, learned), prove_view(ours, log, units)
     handover = handover_view(ours, left, log, done, setting, proof, units)
-    decided = decision(left, units)
+    decided, spoiled = decision(left, units), any(each.spoils for each in handover.remaining)
     return Report(
         points=tuple(
             BeforeAfter(
@@ -93,7 +94,7 @@ def report(
             )
             for row in handover.rows
         ),
-        figures=_figures(found, left, units),
+        figures=() if spoiled else _figures(found, left, units),
         measured_run="" if done.run_s is None else text(done.run_s, "duration", units),
         turns=_turns(ours, log, units),
         checks=handover.checks,
@@ -104,7 +105,7 @@ def report(
         unjudged=sum(1 for each in decided.findings if each.verdict == Verdict.CANNOT_TELL.value),
         signed=handover.signed,
         label=label_of(left, units),
-        chart=decided.chart,
+        chart=None if spoiled else decided.chart,
     )
 
 

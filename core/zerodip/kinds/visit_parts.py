@@ -98,7 +98,7 @@ class AirView:
 class Remaining:
     """Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
     for what was not read), what was found, what is advised and how soon. `replaces` are rules that
-    have nothing more to say beside it."""
+    have nothing more to say beside it; where it `spoils`, no figure of the tank holds."""
 
     id: str
     verdict: Literal["stop", "caution", "cannot_tell"]
@@ -107,6 +107,7 @@ class Remaining:
     advice: str
     urgent: Literal["now", "soon", "next visit"]
     replaces: tuple[str, ...] = ()
+    spoils: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

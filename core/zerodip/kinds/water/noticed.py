@@ -47,6 +47,7 @@ def noticed(figures: WaterFigures, log: Log, units: str) -> Iterator[Remaining]:
             advice="The bladder is burst. Adding air does not help: replace the tank.",
             urgent="now",
             replaces=_OF_AIR,
+            spoils=True,
         )
         return
     yield from _lost(figures, log.true(FOUND_PRE_CHARGE), units)

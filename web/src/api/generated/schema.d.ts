@@ -3369,7 +3369,7 @@ export interface components {
          * Remaining
          * @description Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
          *     for what was not read), what was found, what is advised and how soon. `replaces` are rules that
-         *     have nothing more to say beside it.
+         *     have nothing more to say beside it; where it `spoils`, no figure of the tank holds.
          */
         Remaining: {
             /** Id */
@@ -3398,6 +3398,11 @@ export interface components {
              * @default []
              */
             replaces: string[];
+            /**
+             * Spoils
+             * @default false
+             */
+            spoils: boolean;
         };
         /**
          * Row
