@@ -22,11 +22,34 @@ DEEP: Any = 0
 for _ in range(70):
     DEEP = [{"a": DEEP}]
 ODD: tuple[Any, ...] = (
-    None, True, "", "a\x00b", "\ud800", "x" * 5000, "-1", "NaN", -1, 0, 1e308, -1e308, 10**30,
-    1e-320, [], {}, DEEP, list(range(5000)), {"a" * 300: 1}, {"\ud800": 1}, "../../etc/passwd",
-    "' or 1=1 --", "<script>alert(1)</script>", "9" * 400, str(uuid.UUID(int=0)), [[[[]]]],
+    None,
+    True,
+    "",
+    "a\x00b",
+    "\ud800",
+    "x" * 5000,
+    "-1",
+    "NaN",
+    -1,
+    0,
+    1e308,
+    -1e308,
+    10**30,
+    1e-320,
+    [],
+    {},
+    DEEP,
+    list(range(5000)),
+    {"a" * 300: 1},
+    {"\ud800": 1},
+    "../../etc/passwd",
+    "' or 1=1 --",
+    "<script>alert(1)</script>",
+    "9" * 400,
+    str(uuid.UUID(int=0)),
+    [[[[]]]],
     "2026-02-30T25:61:00Z",
-)  # fmt: skip
+)
 PIECES = ("%00", "%2e%2e%2f", "%ff", "%ed%a0%80", "a" * 3000, "0", "-1", "%0d%0aX: y", "{}", "%")
 RAW = (b"", b"{", b"[" * 50_000, b'{"a":' * 9000, b"\xff\xfe", b"null", b'"x"', b"1e999", b"[NaN]")
 TYPES = ("application/json", "text/plain", "application/xml", "multipart/form-data; boundary=x", "")
@@ -72,10 +95,7 @@ class Sender(threading.Thread):
             got = to.getresponse()
             got.read()
             return got.status
-        except (OSError, ValueError):  # closed by the other side, or not to be sent at all
-            to.close()
-            return 0
-        except Exception:
+        except Exception:  # closed by the other side, or not to be sent at all
             to.close()
             return 0
 

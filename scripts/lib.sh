@@ -22,12 +22,13 @@ want_packages() { # want_packages PACKAGE…: installs them, or says which are m
     [ -e /etc/postgresql-common/createcluster.d/zerodip.conf ] ||
     echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.d/zerodip.conf'
   # Nor does it start a web server of its own on port 80: packages ask this file before they start anything.
-  local rule=/usr/sbin/policy-rc.d
+  local rule=/usr/sbin/policy-rc.d failed=""
   [ -e $rule ] && rule="" || as_root sh -c "printf '#!/bin/sh\nexit 101\n' > $rule && chmod 755 $rule"
   as_root apt-get -o DPkg::Lock::Timeout=300 update -qq >&2 || say "apt-get update failed; trying all the same"
   as_root env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq \
-    --no-install-recommends "$@" >/dev/null || { [ -z "$rule" ] || as_root rm -f $rule; die "could not install: $*"; }
+    --no-install-recommends "$@" >/dev/null || failed=1
   [ -z "$rule" ] || as_root rm -f $rule
+  [ -z "$failed" ] || die "could not install: $*"
 }
 
 find_python() {
@@ -131,8 +132,9 @@ as_postgres() { # PostgreSQL refuses to run as root
   if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "${clean[@]}" "$@"); else (cd / && "${clean[@]}" "$@"); fi
 }
 
+data_key() { printf %s "$ZERODIP_DATA" | sha256sum | cut -c1-12; } # names what cannot lie in the data folder itself
 pg_folder() { # inside the project, or under /var/tmp where the postgres user cannot reach the project
-  local key; key=$(printf %s "$ZERODIP_DATA" | sha256sum | cut -c1-12)
+  local key; key=$(data_key)
   PG_SOCKETS="/tmp/zerodip-$key"
   PG_DATA="$ZERODIP_DATA/postgres"
   if [ "$(id -u)" = 0 ] && ! as_postgres test -x "$ZERODIP_DATA"; then PG_DATA="/var/tmp/zerodip-$key"; fi
@@ -178,7 +180,7 @@ stop_postgres() { [ -z "${PG_DATA:-}" ] || as_postgres pg_ctl -D "$PG_DATA" -m f
 # --- web workers ---------------------------------------------------------------------------------------------------------
 
 run_folder() { # short, for the sockets in it; the same for every start from one data folder
-  RUN="${ZERODIP_RUN:-/tmp/zerodip-$(printf %s "$ZERODIP_DATA" | sha256sum | cut -c1-12)-web}"
+  RUN="${ZERODIP_RUN:-/tmp/zerodip-$(data_key)-web}"
 }
 make_run_folder() { # for us and the web server alone: whoever can reach the sockets can say for whom they ask
   mkdir -m 700 "$RUN" 2>/dev/null || { [ -O "$RUN" ] && [ ! -L "$RUN" ]; } || die "$RUN belongs to somebody else; remove it"
@@ -193,6 +195,10 @@ end_processes() { # end_processes FOLDER: asks, waits, insists
   for each in $(processes_in "$1"); do kill -TERM "$each" 2>/dev/null || true; done
   for _ in $(seq 120); do [ -n "$(processes_in "$1")" ] || return 0; sleep 0.1; done
   for each in $(processes_in "$1"); do kill -KILL "$each" 2>/dev/null || true; done
+}
+end_former_web() { # what is left of a serve that was killed, itself included
+  local each
+  for each in "$RUN" "$RUN"/{front,short,long}; do end_processes "$each"; done
 }
 web_answers() { # web_answers ADDRESS PORT: with anything but "not yet"
   "$PYTHON" -c 'import socket, sys

@@ -18,10 +18,6 @@ OWN = {"x-permission": "account.own"}
 ANSWERS = {409: Problem, **REFUSALS}
 
 
-def _here(request: HttpRequest) -> str:
-    return request.session.session_key or ""
-
-
 def _shown(user: User, password: str) -> None:
     """Raises HttpError 403 for a wrong password, 429 after too many."""
     with tried(of_person("password", user)):
@@ -37,7 +33,7 @@ def read_account(request: HttpRequest) -> AccountOut:
         username=user.username,
         second_factor=second_factor.has_one(user),
         recovery_left=second_factor.recovery_left(user),
-        sessions=sessions_of(user, _here(request)),
+        sessions=sessions_of(request, user),
     )
 
 
@@ -49,7 +45,7 @@ def change_password(request: HttpRequest, body: PasswordIn) -> Status[None]:
     actor = actor_of(request)
     with tried(of_person("password", actor.user)):
         members.change_password(request, actor, body.old, body.new)
-    end_others(actor.user, _here(request))
+    end_others(request, actor.user)
     return Status(204, None)
 
 
@@ -81,7 +77,7 @@ def end_second_factor(request: HttpRequest, body: OldPassword) -> Status[None]:
 @router.delete("/account/sessions", response={204: None, **REFUSALS}, openapi_extra=OWN)
 def end_other_sessions(request: HttpRequest) -> Status[None]:
     """Signs out everywhere else."""
-    end_others(actor_of(request).user, _here(request))
+    end_others(request, actor_of(request).user)
     return Status(204, None)
 
 
@@ -90,5 +86,5 @@ def end_other_sessions(request: HttpRequest) -> Status[None]:
 )
 def end_session(request: HttpRequest, session_id: str) -> Status[None]:
     """Signs out there. Safe to repeat."""
-    end_others(actor_of(request).user, _here(request), session_id)
+    end_others(request, actor_of(request).user, session_id)
     return Status(204, None)

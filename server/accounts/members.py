@@ -20,9 +20,13 @@ from .permissions import Actor, require
 from .second_factor import end_for
 
 __all__ = [
-    "add_member", "change_password", "change_role", "end_second_factor", "new_password",
+    "add_member",
+    "change_password",
+    "change_role",
+    "end_second_factor",
+    "new_password",
     "remove_member",
-]  # fmt: skip
+]
 
 _SIGN_IN, _NAME = (
     Spec(kind="words", title="Sign-in name", most=60),

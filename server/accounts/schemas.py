@@ -8,10 +8,22 @@ from ninja import Schema
 from pydantic import Field
 
 __all__ = [
-    "AccountOut", "CodeIn", "CodesOut", "MemberOut", "NewMember", "OldPassword",
-    "PasswordIn", "PasswordOut", "RequiredIn", "RoleIn", "SecondFactorOffer", "SessionOut",
-    "SessionSeen", "SignIn", "WorkspaceMembers",
-]  # fmt: skip
+    "AccountOut",
+    "CodeIn",
+    "CodesOut",
+    "MemberOut",
+    "NewMember",
+    "OldPassword",
+    "PasswordIn",
+    "PasswordOut",
+    "RequiredIn",
+    "RoleIn",
+    "SecondFactorOffer",
+    "SessionOut",
+    "SessionSeen",
+    "SignIn",
+    "WorkspaceMembers",
+]
 
 RoleName = Literal["owner", "technician", "viewer"]
 

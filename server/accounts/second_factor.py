@@ -26,9 +26,18 @@ from .schemas import SecondFactorOffer
 from .sessions import end_others
 
 __all__ = [
-    "begin", "confirm", "drop", "end", "end_for", "has_one", "holders", "matches", "missing",
-    "recovery_left", "require_of_members",
-]  # fmt: skip
+    "begin",
+    "confirm",
+    "drop",
+    "end",
+    "end_for",
+    "has_one",
+    "holders",
+    "matches",
+    "missing",
+    "recovery_left",
+    "require_of_members",
+]
 
 _NUMBER, _BYTES = 10, 10
 
@@ -102,7 +111,7 @@ def confirm(request: HttpRequest, actor: Actor, code: str) -> list[str]:
             says = "is not right; wait for the next one, and look at the phone's clock."
             raise InvalidInput([Fault(path="code", code="wrong", title="The code", says=says)])
     request.session["verified"] = True
-    end_others(user, request.session.session_key or "")
+    end_others(request, user)
     return codes
 
 
@@ -110,7 +119,7 @@ def confirm(request: HttpRequest, actor: Actor, code: str) -> list[str]:
 def end(request: HttpRequest, actor: Actor) -> None:
     """Switches one's own off; other sessions end. Safe to repeat. Raises Forbidden for the demo."""
     drop(_own(actor))
-    end_others(actor.user, request.session.session_key or "")
+    end_others(request, actor.user)
     request.session["verified"] = False
 
 

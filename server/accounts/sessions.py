@@ -49,8 +49,9 @@ def touch(session: SessionBase) -> None:
         session["seen"] = time.time()
 
 
-def sessions_of(user: User, here: str) -> list[SessionSeen]:
-    """A person's sessions that have not ended, the one asking (`here`, its key) first."""
+def sessions_of(request: HttpRequest, user: User) -> list[SessionSeen]:
+    """A person's sessions that have not ended, the one asking first."""
+    here = _here(request)
     rows = Session.objects.filter(user=user).select_related("user")
     found = [_seen(row, here) for row in rows if row.live]
     return sorted(
@@ -58,12 +59,17 @@ def sessions_of(user: User, here: str) -> list[SessionSeen]:
     )
 
 
-def end_others(user: User, here: str, handle: str | None = None) -> int:
+def end_others(request: HttpRequest, user: User, handle: str | None = None) -> int:
     """Ends a person's sessions but the one asking: all, or the one that a handle names. Gives how
     many ended."""
-    keys = Session.objects.filter(user=user).exclude(session_key=here)
+    keys = Session.objects.filter(user=user).exclude(session_key=_here(request))
     ended = [k for k in keys.values_list("pk", flat=True) if handle in (None, _handle(k))]
     return Session.objects.filter(pk__in=ended).delete()[0]
+
+
+def _here(request: HttpRequest) -> str:
+    """The key of the session asking."""
+    return request.session.session_key or ""
 
 
 def _seen(row: Session, here: str) -> SessionSeen:

@@ -39,7 +39,8 @@ class Incoming:
         try:
             faults = [*_of_address(request)]
             if not faults and _holds_json(request):
-                request.values_sent = read_json(request.body, _MOST_VALUES)  # type: ignore[attr-defined]
+                values = read_json(request.body, _MOST_VALUES)
+                request.values_sent = values  # type: ignore[attr-defined]
         except RequestDataTooBig:
             return problem(413, "Too large", "A request holds at most 1 MB.")
         except InvalidInput as error:

@@ -104,16 +104,21 @@ def _next_check(system: System, told: Sequence[tuple[Past, Log]]) -> NextCheck |
         due_at=_time(says.due_s),
         leaves_at=_time(says.leaves.likely_s if says.leaves else None),
         drifting={units: list(drifting(figures, says.series, units)) for units in SYSTEMS},
-        seen={units: _seen(figures, log, units) for units in SYSTEMS},
+        seen=_seen(figures, log),
     )
 
 
-def _seen(figures: Figures, log: Log, units: str) -> list[dict[str, str]]:
-    """What the last visit left, but the limits: those go by the settings as they are today."""
-    found = seen(
-        figures, log, set_view(figures, log, units), prove_view(figures, log, units), units
-    )
-    return [{"verdict": each.verdict, "title": each.title} for each in found]
+def _seen(figures: Figures, log: Log) -> dict[str, list[dict[str, str]]]:
+    """What the last visit left, by unit system, but the limits: those go by the settings as they
+    are today. Only words depend on the units, so setting and proof are worked out once."""
+    setting, proof = set_view(figures, log, "us"), prove_view(figures, log, "us")
+    return {
+        units: [
+            {"verdict": each.verdict, "title": each.title}
+            for each in seen(figures, log, setting, proof, units)
+        ]
+        for units in SYSTEMS
+    }
 
 
 def _time(seconds: float | None) -> datetime | None:

@@ -94,7 +94,9 @@ def test_no_air_while_the_valve_shows_what_the_gauge_does() -> None:
     settled = view(*same, ("safe.gauge_at_zero", True)).air
     assert settled is not None
     assert "Let out 2 psi" in settled.says
-    assert view(*same, ("safe.gauge_at_zero", True), ("safe.power_up", True)).air.shut  # type: ignore[union-attr]
+    undone = view(*same, ("safe.gauge_at_zero", True), ("safe.power_up", True)).air
+    assert undone is not None
+    assert undone.shut
 
 
 def test_air_found_wrong_and_left_alone_remains() -> None:

@@ -8,6 +8,7 @@ from typing import Any, Literal
 from zerodip.fileformat.document import Document
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
+from zerodip.kinds.steps import GAUGE_AT_ZERO, SEEN_EARLIER
 from zerodip.kinds.visit_parts import AirView, DrainView, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
@@ -18,11 +19,10 @@ from zerodip.visit.steps.handover import HandoverView, handover_view
 from zerodip.visit.steps.make_safe import (
     MakeSafeStep,
     Power,
-    gauge_at_zero,
     make_safe_steps,
     power_state,
     power_up,
-    seen_earlier,
+    settling_step,
 )
 from zerodip.visit.steps.prove import ProveView, prove_view
 from zerodip.visit.steps.read import ReadField, questions, read_fields
@@ -135,8 +135,8 @@ def visit_view(
         ),
         make_safe=steps,
         power_up=power_up(log),
-        gauge_at_zero=gauge_at_zero(log),
-        seen_earlier=seen_earlier(log),
+        gauge_at_zero=settling_step(GAUGE_AT_ZERO, log),
+        seen_earlier=settling_step(SEEN_EARLIER, log),
         # Before the gauge is read it stands at cut-out at most.
         drain=kind.visit.drain(
             figures, figures.cut_out_pa if gauge is None else float(gauge), log, units

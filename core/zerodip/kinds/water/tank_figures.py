@@ -1,7 +1,7 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from functools import cached_property
 from typing import Any, Self
 
@@ -155,10 +155,14 @@ class TankFigures(Figures):
         """The tanks with their air as it is, and with time to keep the room's temperature."""
         if self.system.plain:
             return self._plain(min(self.air_left if self.air_left is not None else 1.0, 3.0))
+        return self._bladders(self._pre_charge_of)
+
+    def _bladders(self, charge_of: Callable[[Tank], float]) -> Bank:
+        """Bladder tanks, each with a pre-charge (Pa gauge) of its own."""
         vessels = (
             vessel_above_zero(
                 tank.volume_m3,
-                self._pre_charge_of(tank) + self.atmosphere_pa,
+                charge_of(tank) + self.atmosphere_pa,
                 self.datum_pa,
                 tank.acceptance_m3 or float("inf"),
             )
@@ -172,16 +176,7 @@ class TankFigures(Figures):
         found = self.system.found.pre_charge_gauge_pa
         bank = self.bank
         if found is not None and not self.system.plain:
-            vessels = (
-                vessel_above_zero(
-                    tank.volume_m3,
-                    found + self.atmosphere_pa,
-                    self.datum_pa,
-                    tank.acceptance_m3 or float("inf"),
-                )
-                for tank in self.system.tanks
-            )
-            bank = self._from_cut_in(Bank(tuple(vessels)))
+            bank = self._from_cut_in(self._bladders(lambda tank: found))
         return water_m3(bank, gauge_pa + self.datum_pa)
 
     def _plain(self, left: float) -> Bank:

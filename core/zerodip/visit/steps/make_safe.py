@@ -6,18 +6,17 @@ from typing import Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP, SEEN_EARLIER
+from zerodip.kinds.steps import AREA, ISOLATED, POWER_UP
 from zerodip.kinds.visit_parts import StepSpec
 from zerodip.visit.log import Log
 from zerodip.visit.slots import CONFIRMED, confirmation
 
 __all__ = [
     "MakeSafeStep",
-    "gauge_at_zero",
     "make_safe_steps",
     "power_state",
     "power_up",
-    "seen_earlier",
+    "settling_step",
 ]
 
 Power = Literal["unknown", "off", "on"]
@@ -92,28 +91,17 @@ def power_up(log: Log) -> MakeSafeStep:
     )
 
 
-def gauge_at_zero(log: Log) -> MakeSafeStep:
-    """What settles it where the air valve of a drained tank shows what the gauge did before.
+def settling_step(step: StepSpec, log: Log) -> MakeSafeStep:
+    """A step that settles something odd, wherever it was asked.
 
     Args:
+        step: The step.
         log: The visit's log.
 
     Returns:
-        The step.
+        The step, with whether it is confirmed.
     """
-    return _step(GAUGE_AT_ZERO, (GAUGE_AT_ZERO,), log)
-
-
-def seen_earlier(log: Log) -> MakeSafeStep:
-    """What settles it where points were entered after power was taken off.
-
-    Args:
-        log: The visit's log.
-
-    Returns:
-        The step.
-    """
-    return _step(SEEN_EARLIER, (SEEN_EARLIER,), log)
+    return _step(step, (step,), log)
 
 
 def power_state(log: Log) -> Power:
