@@ -63,7 +63,7 @@ def visit_row(visit: Visit) -> VisitRow:
         opened_at=visit.opened_at,
         opened_by=shown(visit.opened_by, visit.by),
         open=visit.closed_at is None,
-        place=getattr(visit, "place", None) or "safe",
+        place=getattr(visit, "place", None) or "watch",
     )
 
 

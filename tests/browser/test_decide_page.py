@@ -132,7 +132,7 @@ def test_bad_values_are_refused_beside_the_field_and_nothing_typed_is_lost(
     ).to_be_visible()
     page.get_by_role("button", name="Done").click()
     expect(page.locator("[data-plate=switch]")).to_contain_text("2 to correct")
-    expect(page.get_by_role("button", name="Keep these settings")).to_be_disabled()
+    expect(page.get_by_role("button", name="Save", exact=True)).to_be_disabled()
     page.reload()
     expect(page.get_by_role("heading", name="values to correct")).to_be_visible()
     page.locator("[data-plate=switch]").click()
@@ -214,7 +214,7 @@ def test_two_people_do_not_overwrite_each_other_unseen(open_page: Opener) -> Non
     for page, key in ((one, "ArrowUp"), (two, "ArrowDown")):
         grip(page, "Cut-out").focus()
         page.keyboard.press(key)
-        page.get_by_role("button", name="Keep these settings").click()
+        page.get_by_role("button", name="Save", exact=True).click()
         if page is one:
             expect(page.get_by_test_id("kept")).to_be_visible()
     alert = two.get_by_role("alert")

@@ -97,7 +97,7 @@ def test_on_a_phone_nothing_is_cut_off_and_targets_are_large(open_page: Opener) 
           pill.dispatchEvent(new PointerEvent('pointerup', at(60)))
         }""")
     expect(page.locator("[data-result=drawdown]")).not_to_have_text(before or "")
-    expect(page.get_by_role("button", name="Keep these settings")).to_be_in_viewport()
+    expect(page.get_by_role("button", name="Save", exact=True)).to_be_in_viewport()
     expect(page.get_by_test_id("sum")).to_contain_text("caution")
 
 

@@ -76,7 +76,7 @@ def test_usual_values_are_marked_until_read_and_lead_to_what_to_read(open_page: 
     page.get_by_role("button", name="Done").click()
     expect(tank).not_to_contain_text("usual, not read")
     expect(page.locator("[data-within=drawdown]")).to_have_text("10.7 to 12.1")
-    page.get_by_role("button", name="Keep these settings").click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_test_id("kept")).to_be_visible()
     kept = System.objects.get(name="New well").document["system"]["assumed"]
     assert "system.tanks.0.volume_m3" not in kept

@@ -15,7 +15,7 @@ from zerodip.units import PSI
 
 from .conftest import Opener
 from .test_pages import no_serious_fault
-from .test_visit import kept, step
+from .test_visit import kept
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -52,7 +52,6 @@ def test_a_gauge_is_added_with_its_faults_named_and_used_on_a_visit(open_page: O
     assert Gauge.objects.get(data__name="No. 9").data["scale_gauge_pa"] == pytest.approx(100 * PSI)
     page.get_by_role("link", name="Zero Dip", exact=True).click()
     page.get_by_role("button", name="Visit, Orchard house well").click()
-    step(page, "Read")
     page.get_by_role("button", name=re.compile("^No. 9")).click()
     expect(page.get_by_label("Gauge shows too little by", exact=True)).to_have_value("1.5")
     expect(page.get_by_label("Gauge used", exact=True)).to_have_value("No. 9")

@@ -57,6 +57,26 @@ def test_the_knee_is_within_a_psi_of_the_pre_charge_on_nineteen_in_twenty_drains
     assert near >= 0.95 * 200
 
 
+def test_a_long_flat_tail_does_not_move_it_and_six_readings_that_bracket_it_are_enough() -> None:
+    chance = np.random.default_rng(11)
+    fits = []
+    for _ in range(60):
+        times, gauges, air = drain(chance, 0.3)
+        tail = [times[-1] + 5.0 * k for k in range(1, 120)]
+        longer = knee([*times, *tail], [*gauges, *(abs(chance.normal(0, 0.1 * PSI)) for _ in tail)])
+        short = knee(times, gauges)
+        assert longer is not None
+        assert short is not None
+        assert longer.gauge_pa == pytest.approx(short.gauge_pa, abs=0.3 * PSI)
+        low = next(k for k, gauge in enumerate(gauges) if gauge < air - 1.5 * PSI)
+        if low >= 6:
+            at = (0, low // 3, 2 * low // 3, low - 1, low, min(low + 3, len(times) - 1))
+            six = knee([times[k] for k in at], [gauges[k] for k in at])
+            fits.append(six is not None and abs(six.gauge_pa - air) <= 2 * PSI)
+    assert len(fits) > 40
+    assert sum(fits) >= 0.9 * len(fits)
+
+
 @pytest.mark.parametrize("gauges", [[60.0] * 12, list(np.linspace(60, 30, 12)), [60.0, 50.0, 0.0]])
 def test_no_knee_is_found_where_there_is_none(gauges: list[float]) -> None:
     assert knee(list(range(len(gauges))), [float(g) * PSI for g in gauges]) is None

@@ -31,7 +31,7 @@ from zerodip.kinds.registry import KINDS
 from zerodip.kinds.results import ResultSpec
 from zerodip.kinds.scales import Scale
 from zerodip.kinds.settings import Practice, Settings
-from zerodip.kinds.steps import POWER_OFF, READ_POINTS
+from zerodip.kinds.steps import POWER_OFF
 from zerodip.kinds.templates import usual_settings
 from zerodip.rules.engine import Rule
 from zerodip.rules.sources import practice
@@ -184,7 +184,7 @@ STAND_TANK = Kind[StandTank, StandFigures](
     ),
     report=("differential",),
     chart=stand_chart,
-    visit=VisitParts(make_safe=(POWER_OFF,), read=READ_POINTS, checks=()),
+    visit=VisitParts(watch=(), make_safe=(POWER_OFF,), read=(), checks=()),
     proposing=Proposing(
         candidates=lambda figures, units: [
             Settings(cut_in_gauge_pa=low * PSI, cut_out_gauge_pa=(low + 20) * PSI)
@@ -221,7 +221,8 @@ def test_a_new_kind_goes_through_everything_by_its_line_in_the_registry(
     )
     look = {"first": 0, "second": 0, "cut_in_gauge_pa": 25 * PSI, "cut_out_gauge_pa": 55 * PSI}
     records = entries(("try", look), at="2030-01-01T00:00:00Z")
-    view = visit_view(stand_tank, records)
+    view = visit_view(stand_tank.decided(), records)
+    assert visit_view(stand_tank, records).set.do == "decide"
     assert (view.set.do, view.prove.tests) == ("turn", ())
     told = report(stand_tank, records)
     assert told.remaining[0].title == "Over the rating"

@@ -127,7 +127,7 @@ def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None
         ("air.cap", True),
         of=low_plate,
     ).handover
-    assert [(row.title, row.left_gauge_pa) for row in over.rows][:2] == [
+    assert [(row.title, row.left) for row in over.rows][:2] == [
         ("Cut-in", 36 * PSI),
         ("Cut-out", 56 * PSI),
     ]

@@ -25,7 +25,9 @@ def at(year: float, found: float | None, left: float | None, run: float | None =
         replace(NOTHING, pre_charge_gauge_pa=None if psi is None else psi * PSI)
         for psi in (found, left)
     ]
-    figures = Summary(found=points[0], left=points[1], run_s=run, tries=0, dip=None)
+    figures = Summary(
+        found=points[0], left=points[1], found_run_s=None, run_s=run, tries=0, dip=None
+    )
     return Past(visit=f"v{year}", at_s=year * YEAR_S, summary=figures)
 
 

@@ -90,7 +90,7 @@ def test_powering_up_undoes_what_holds_only_while_power_is_off() -> None:
     assert [step.id for step in made.make_safe if step.done] == ["bystanders"]
     assert next(step for step in made.make_safe if step.id == "drained").shut
     assert made.power_up.done
-    assert made.rail[0].says == "4 of 7"
+    assert made.rail[1].says == "4 of 7"
     under = view(
         *done, ("safe.power_up", True), ("found.gauge", 38 * PSI), ("found.pre_charge", 38 * PSI)
     )
@@ -166,7 +166,7 @@ def test_points_entered_with_power_off_are_asked_about_once() -> None:
     assert [(each.slot, each.earlier) for each in late] == [("found.cut_in", True)]
     assert view(*off, *FOUND, ("safe.seen_earlier", True)).questions == ()
     assert view(*off, ("safe.power_up", True), *FOUND).questions == ()
-    when = {field.slot: field.when for field in view().read}
+    when = {field.slot: field.when for field in (*view().watch.read, *view().read)}
     assert when["found.cut_in"] == "Power on, water in the tank"
     assert when["found.pre_charge"] == "Power off, tank drained"
 
@@ -377,7 +377,8 @@ def test_the_rail_says_how_far_each_step_is() -> None:
         step.step: step for step in view(*FOUND, ("safe.power_off", True), ("place", "set")).rail
     }
     assert rail["safe"].state == "begun"
-    assert rail["read"].says.startswith("2 of")
+    assert (rail["watch"].state, rail["watch"].says) == ("begun", "33/51 psi")
+    assert rail["read"].says.startswith("0 of")
     assert view(("place", "prove")).place == "prove"
     decided = next(step for step in view(("decided", True)).rail if step.step == "decide")
     assert (decided.state, decided.says) == ("done", "40/60 psi")

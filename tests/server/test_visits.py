@@ -81,7 +81,7 @@ def test_a_correction_supersedes_and_both_stay_on_record(world: World) -> None:
     visit = opened(world)
     wrong = add(world, visit, "found.cut_in", 53 * PSI).json()["entries"][0]["id"]
     right = add(world, visit, "found.cut_in", 33 * PSI, supersedes=wrong).json()
-    field = next(f for f in right["view"]["read"] if f["slot"] == "found.cut_in")
+    field = next(f for f in right["view"]["watch"]["read"] if f["slot"] == "found.cut_in")
     assert field["value"] == pytest.approx(33 * PSI)
     assert [entry["value"] for entry in right["entries"]] == pytest.approx([53 * PSI, 33 * PSI])
     assert right["entries"][1]["supersedes"] == wrong
@@ -185,7 +185,7 @@ def test_closing_locks_and_a_late_correction_stands_beside_with_its_date(world: 
         ),
     ]
     rows = {row["title"]: row for row in late["view"]["handover"]["rows"]}
-    assert rows["Cut-in"]["found_gauge_pa"] == pytest.approx(33 * PSI)
+    assert rows["Cut-in"]["found"] == pytest.approx(33 * PSI)
     trends = world["viewer"].get(f"/api/systems/{world.system.pk}/trends").json()["series"]
     assert next(s for s in trends if s["id"] == "cut_out")["points"][-1]["value"] == pytest.approx(
         50 * PSI

@@ -44,15 +44,13 @@ class BeforeAfter:
 
 @dataclass(frozen=True, kw_only=True)
 class Report:
-    """A visit in words. `points` as found and as left; `figures` worked out from them,
-    `measured_run` the median by stopwatch; `turns` one line a try; `unjudged` how many rules cannot
-    tell; the picture as in Decide, with
-    the points as left. Where a tank does not hold its air, nothing is worked out and no picture
+    """A visit in words. `points` as found and as left, the run by stopwatch among them; `figures`
+    worked out from them; `turns` one line a try; `unjudged` how many rules cannot tell; the picture
+    as in Decide, with the points as left. Where a tank does not hold its air, nothing is worked out and no picture
     drawn."""
 
     points: tuple[BeforeAfter, ...]
     figures: tuple[BeforeAfter, ...]
-    measured_run: str
     turns: tuple[str, ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
@@ -89,13 +87,12 @@ def report(
             BeforeAfter(
                 id=row.title,
                 title=row.title,
-                before=_said(row.found_gauge_pa, units),
-                after=_said(row.left_gauge_pa, units),
+                before=_said(row.found, row.dimension, units),
+                after=_said(row.left, row.dimension, units),
             )
             for row in handover.rows
         ),
         figures=() if spoiled else _figures(found, left, units),
-        measured_run="" if done.run_s is None else text(done.run_s, "duration", units),
         turns=_turns(ours, log, units),
         checks=handover.checks,
         remaining=handover.remaining,
@@ -109,8 +106,8 @@ def report(
     )
 
 
-def _said(gauge_pa: float | None, units: str) -> str:
-    return _NONE if gauge_pa is None else text(gauge_pa, "pressure", units)
+def _said(value: float | None, dimension: str, units: str) -> str:
+    return _NONE if value is None else text(value, dimension, units)
 
 
 def _figures(found: Figures | None, left: Figures, units: str) -> tuple[BeforeAfter, ...]:

@@ -10,7 +10,10 @@ from zerodip.fileformat.fields import Checked, choice, flag, marks, part, quanti
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
 from zerodip.units import PSI
 
-__all__ = ["Pipe", "Relief", "SiteConditions", "Switch", "System"]
+__all__ = ["PLACES", "Pipe", "Relief", "SiteConditions", "Switch", "System"]
+
+
+PLACES = ("unsaid", "indoors", "cellar", "pit", "outdoors")
 
 
 def _temperature(title: str) -> Any:
@@ -19,9 +22,10 @@ def _temperature(title: str) -> Any:
 
 @dataclass(frozen=True, kw_only=True)
 class SiteConditions(Checked):
-    """Where the gauge stands. Altitude range is that of the troposphere formula
+    """Where the switch and the gauge stand. Altitude range is that of the troposphere formula
     (`zerodip.atmosphere`). Temperatures are of the tank's air: today, and over the year."""
 
+    place: str = choice("The switch stands", PLACES, default="unsaid")
     altitude_m: float = quantity("Altitude", "length", -500, 9000, default=0.0)
     now_k: float | None = _temperature("Temperature at the tank today")
     mean_k: float | None = _temperature("The season's mean there")

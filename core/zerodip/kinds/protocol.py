@@ -177,10 +177,12 @@ class Simulating(Generic[F]):
 
 @dataclass(frozen=True, kw_only=True)
 class VisitParts(Generic[F]):
-    """What a visit asks of this kind: the steps of making safe, what comes out when it is drained
-    from a gauge pressure, the slots to read and what is odd about them, the pre-charge step, what
-    was found besides that is not put right, and what is seen to before leaving."""
+    """What a visit asks of this kind: how one cycle is watched and what is read while it is, the
+    steps of making safe, what comes out when it is drained from a gauge pressure, what is read dead
+    and drained, what is odd about the readings, the pre-charge step, what was found besides that is
+    not put right, and what is seen to before leaving."""
 
+    watch: tuple[str, ...]
     make_safe: tuple[StepSpec, ...]
     read: tuple[str, ...]
     checks: tuple[CheckSpec, ...]

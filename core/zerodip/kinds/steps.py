@@ -2,34 +2,46 @@
 
 from zerodip.kinds.visit_parts import CheckSpec, StepSpec
 from zerodip.visit.slots import (
+    BRIDGED,
+    CONTACTS_BURNT,
     CORROSION,
+    EARTH_MISSING,
     FOUND_CUT_IN,
     FOUND_CUT_OUT,
     FOUND_GAUGE,
+    FOUND_RUN,
     GAUGE_ERROR,
     GAUGE_LOW,
+    GAUGE_STUCK,
     GAUGE_USED,
     LEAKS_SEEN,
+    NIPPLE_CLOGGED,
     RATING,
+    RATING_LOW,
+    SWAPPED,
     Slot,
     confirmation,
 )
 
 __all__ = [
     "AREA",
+    "AT_SWITCH",
     "BYSTANDERS",
+    "CELLAR",
     "COVER",
     "GAUGE_AT_ZERO",
     "HAND_OVER",
     "ISOLATED",
     "LABELLED",
+    "OUTDOORS",
+    "PIT",
     "POWER_OFF",
     "POWER_UP",
     "PROVED_DEAD",
-    "READ_LAST",
-    "READ_POINTS",
+    "READ",
     "SEEN_EARLIER",
     "TOLD",
+    "WATCHED",
     "check",
 ]
 
@@ -44,6 +56,24 @@ PROVED_DEAD = StepSpec(
     after="power_off",
 )
 BYSTANDERS = StepSpec("bystanders", "Children, pets and bystanders away.")
+PIT = StepSpec(
+    "pit",
+    "A well pit: aired, dry, somebody outside; otherwise stay out.",
+    "A confined space that can flood, with no safe disconnect in it.",
+    places=("unsaid", "pit"),
+)
+CELLAR = StepSpec(
+    "cellar",
+    "Cellar floor dry where you stand, good light, the drain free.",
+    "Never touch a switch or a breaker from a wet floor.",
+    places=("cellar",),
+)
+OUTDOORS = StepSpec(
+    "outdoors",
+    "No rain or snow on the open switch; frozen parts thawed first.",
+    "Ice in the nipple or the tank makes every reading wrong.",
+    places=("outdoors",),
+)
 POWER_UP = StepSpec(
     "power_up",
     "Cover back on, bystanders away; then power on, a hand on the switch for the first fill.",
@@ -93,8 +123,29 @@ TOLD = check(
 )
 HAND_OVER = (COVER, LABELLED, TOLD)
 
-READ_POINTS: tuple[str, ...] = tuple(
+WATCHED: tuple[str, ...] = tuple(
     slot.name
-    for slot in (GAUGE_USED, GAUGE_ERROR, GAUGE_LOW, FOUND_GAUGE, FOUND_CUT_IN, FOUND_CUT_OUT)
+    for slot in (
+        GAUGE_USED,
+        GAUGE_ERROR,
+        GAUGE_LOW,
+        FOUND_GAUGE,
+        FOUND_CUT_IN,
+        FOUND_CUT_OUT,
+        FOUND_RUN,
+    )
 )
-READ_LAST: tuple[str, ...] = tuple(slot.name for slot in (RATING, CORROSION, LEAKS_SEEN))
+AT_SWITCH: tuple[str, ...] = tuple(
+    slot.name
+    for slot in (
+        RATING,
+        EARTH_MISSING,
+        SWAPPED,
+        BRIDGED,
+        RATING_LOW,
+        CONTACTS_BURNT,
+        NIPPLE_CLOGGED,
+        CORROSION,
+    )
+)
+READ: tuple[str, ...] = (GAUGE_STUCK.name, *AT_SWITCH, LEAKS_SEEN.name)

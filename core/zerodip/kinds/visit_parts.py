@@ -35,13 +35,14 @@ _ALIKE_PA, _THE_SAME_PA = 2 * PSI, 0.5 * PSI
 
 @dataclass(frozen=True)
 class StepSpec:
-    """One step of making safe: what to do, the caution that bites here, and the step that it needs
-    first ("": none)."""
+    """One step of making safe: what to do, the caution that bites here, the step that it needs
+    first ("": none), and the places where it applies (none: everywhere)."""
 
     id: str
     does: str
     caution: str = ""
     after: str = ""
+    places: tuple[str, ...] = ()
 
     @property
     def slot(self) -> Slot[bool]:

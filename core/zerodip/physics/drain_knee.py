@@ -6,7 +6,11 @@ from dataclasses import dataclass
 
 __all__ = ["Knee", "knee"]
 
-_LEAST = 4
+_LEAST, _FEWEST = 3, 6  # readings before the knee, and in all
+_BENT = 8  # so many readings tell that the fall bends
+_STEEPER = 2.5  # times that the fall must be steeper below the knee
+_CLEAR = 0.3  # share of the steepest fall that is part of the collapse
+_FLAT = 0.1  # share of the whole fall within which the gauge has lain down
 
 
 @dataclass(frozen=True)
@@ -21,13 +25,14 @@ class Knee:
 
 def knee(times_s: Sequence[float], gauges_pa: Sequence[float]) -> Knee | None:
     """The knee of a falling series (s rising; Pa gauge, as many), or None where nothing breaks: the
-    lines fitted to both sides of each possible break, the best pair taken, and their crossing
+    curves fitted to both sides of each possible break, the best pair taken, and their crossing
     given, since the lowest sample by itself is biased. The left side is a parabola (a tank's fall
-    bends), the right a line through the collapse. Needs eight samples or more, four at least on the
-    slow side; two do on the steep one.
+    bends), or a line where there are few readings; the right a line through the collapse. What
+    comes after the collapse, however long, is left out. Needs three readings before the knee and
+    one after it, six in all.
 
     Args:
-        times_s: Times, s, rising, eight or more.
+        times_s: Times, s, rising, six or more.
         gauges_pa: Gauge pressures, Pa, as many as times.
 
     Returns:
@@ -35,43 +40,53 @@ def knee(times_s: Sequence[float], gauges_pa: Sequence[float]) -> Knee | None:
 
     Source: Least squares; the knee is common practice.
     """
-    count = len(times_s)
-    if count < 2 * _LEAST:
+    if len(times_s) < _FEWEST:
         return None
-    best: tuple[float, Knee] | None = None
-    for split in range(_LEAST, count - 1):
-        found = _split(times_s, gauges_pa, split)
-        if found and (best is None or found[0] < best[0]):
-            best = found
-    return best[1] if best and best[1].steeper >= 2.5 else None
+    end = _lain_down(gauges_pa)
+    times, gauges = times_s[:end], gauges_pa[:end]
+    breaks = range(_LEAST, end) if end >= _BENT else _steepest(times, gauges)
+    found = [each for at in breaks if (each := _split(times, gauges, at))]
+    best = min(found, key=lambda each: each[0], default=None)
+    return best[1] if best and best[1].steeper >= _STEEPER else None
+
+
+def _lain_down(gauges: Sequence[float]) -> int:
+    """How many readings there are until the gauge has lain down: from its lowest on, nothing is
+    told any more."""
+    lowest, highest = min(gauges), max(gauges)
+    floor = lowest + _FLAT * (highest - lowest)
+    return next(at + 1 for at, gauge in enumerate(gauges) if gauge <= floor)
+
+
+def _steepest(times: Sequence[float], gauges: Sequence[float]) -> list[int]:
+    """Where few readings break: at the steepest fall, if three come before it."""
+    falls = [
+        (gauges[at - 1] - gauges[at]) / (times[at] - times[at - 1]) for at in range(1, len(times))
+    ]
+    if max(falls, default=0.0) <= 0:
+        return []
+    at = next(k for k, fall in enumerate(falls, 1) if fall >= _CLEAR * max(falls))
+    return [at] if at >= _LEAST else []
 
 
 def _split(
     times: Sequence[float], gauges: Sequence[float], split: int
 ) -> tuple[float, Knee] | None:
-    bottom = _bottom(gauges, split)
-    left_t, left_p = times[:split], gauges[:split]
-    right_t, right_p = times[split:bottom], gauges[split:bottom]
-    if len(right_t) < 2 or right_t[-1] <= right_t[0]:
-        return None
-    curve = _fit(left_t, left_p, 2 if split >= 2 * _LEAST else 1)
+    # Few readings of a fall that bends: the last ones tell where it is heading.
+    first = 0 if split >= _BENT else split - _LEAST
+    left_t, left_p = times[first:split], gauges[first:split]
+    # One reading after the break makes a line with the last before it.
+    after = split if len(times) - split > 1 else split - 1
+    right_t, right_p = times[after:], gauges[after:]
+    curve = _fit(left_t, left_p, 2 if split >= _BENT else 1)
     line = _fit(right_t, right_p, 1)
     at = _crossing(curve, line, times[split - 1], times[split])
     slow, fast = _slope(curve, at), line[1]
     if fast >= 0:
         return None
     steeper = fast / min(slow, fast / 100)
-    error = _error(curve, left_t, left_p) + _error(line, right_t, right_p)
-    rest = gauges[bottom:]
-    error += sum((p - gauges[bottom - 1]) ** 2 for p in rest)
+    error = _error(curve, times[:split], gauges[:split]) + _error(line, right_t, right_p)
     return error, Knee(at, _value(curve, at), steeper)
-
-
-def _bottom(gauges: Sequence[float], split: int) -> int:
-    """The end of the steep part: where the gauge has lain down at its lowest."""
-    lowest = min(gauges[split:])
-    floor = lowest + 0.12 * max(gauges[split - 1] - lowest, 1.0)
-    return next((at + 1 for at in range(split, len(gauges)) if gauges[at] <= floor), len(gauges))
 
 
 def _fit(

@@ -9,7 +9,28 @@ from zerodip.kinds.registry import figures_for
 from zerodip.kinds.settings import Settings
 from zerodip.visit.summary import Points
 
-__all__ = ["figures_at"]
+__all__ = ["figures_at", "settings_at"]
+
+
+def settings_at(document: Document, points: Points) -> Settings | None:
+    """Settings that keep the switch as it was found: both points as read, and the pre-charge read
+    or, where it was not, the one set.
+
+    Args:
+        document: The system's file.
+        points: The points read.
+
+    Returns:
+        The settings; None where a point was not read, or they make no possible settings.
+    """
+    if None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
+        return None
+    try:
+        made = _at(document.settings, points)
+        figures_for(document.system, made, document.practice)
+    except InvalidInput:
+        return None
+    return made
 
 
 def figures_at(document: Document, points: Points, whole: bool = False) -> Figures | None:

@@ -91,6 +91,10 @@ class Log:
         made = None if value is None else read(Turned, value)[0]
         return made if made is not None and made.after == len(self.records_in(TRY)) else None
 
+    def has_confirmed(self) -> bool:
+        """Whether anything was ever confirmed by hand."""
+        return any(name.startswith(CONFIRMED) for name in self.values)
+
     def confirmed(self, id: str) -> bool:
         """Whether a step of making safe holds: confirmed, and not undone since by powering up."""
         record, up = self.values.get(f"{CONFIRMED}{id}"), self.values.get(f"{CONFIRMED}power_up")

@@ -9,7 +9,7 @@ from typing import Any
 
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, quantity, words
-from zerodip.fileformat.ranges import MOST_GAUGE_PA
+from zerodip.fileformat.ranges import MOST_GAUGE_PA, RUN_S
 from zerodip.units import PSI
 
 __all__ = ["Bucket", "Drain", "Lap", "LeakWatch", "Remark", "Try", "Turned"]
@@ -66,7 +66,7 @@ class Lap(Checked):
     """One run from click to click with all taps shut, and the rest before it where that was timed
     too."""
 
-    run_s: float = quantity("Pump run", "duration", 0.2, 36000)
+    run_s: float = quantity("Pump run", "duration", *RUN_S)
     rest_s: float | None = quantity("Rest before it", "duration", 0.2, 360000, default=None)
 
 

@@ -12,6 +12,7 @@ from zerodip.visit.slots import (
     FOUND_CUT_IN,
     FOUND_CUT_OUT,
     FOUND_PRE_CHARGE,
+    FOUND_RUN,
     LAP,
     TRY,
 )
@@ -30,10 +31,12 @@ class Points:
 
 @dataclass(frozen=True, kw_only=True)
 class Summary:
-    """As found, as left, the median pump run (s), tries made, and whether a dip was seen."""
+    """As found, as left, the pump run as found and the median of those timed at the end (s), tries
+    made, and whether a dip was seen."""
 
     found: Points
     left: Points
+    found_run_s: float | None
     run_s: float | None
     tries: int
     dip: bool | None
@@ -69,6 +72,7 @@ def summarize_log(log: Log) -> Summary:
     return Summary(
         found=found,
         left=_left(log, found),
+        found_run_s=log.value(FOUND_RUN),
         run_s=statistics.median(lap.run_s for lap in laps) if laps else None,
         tries=sum(each.turned for each in log.all(TRY)),
         dip=log.value(DIP_SEEN),

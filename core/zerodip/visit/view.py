@@ -1,20 +1,29 @@
 """The use case of the visit: everything its steps show, worked out from the system's file and the
 visit's records."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from zerodip.fileformat.document import Document
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.protocol import ProofTest
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import GAUGE_AT_ZERO, SEEN_EARLIER
 from zerodip.kinds.visit_parts import AirView, DrainView, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
-from zerodip.visit.figures_at import figures_at
+from zerodip.visit.figures_at import figures_at, settings_at
 from zerodip.visit.log import Log, Record, log_of
-from zerodip.visit.slots import DECIDED, FOUND_GAUGE, PLACE, Step
+from zerodip.visit.slots import (
+    DECIDED,
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_GAUGE,
+    KNEE,
+    PLACE,
+    Step,
+)
 from zerodip.visit.steps.handover import HandoverView, handover_view
 from zerodip.visit.steps.make_safe import (
     MakeSafeStep,
@@ -27,6 +36,7 @@ from zerodip.visit.steps.make_safe import (
 from zerodip.visit.steps.prove import ProveView, prove_view
 from zerodip.visit.steps.read import ReadField, questions, read_fields
 from zerodip.visit.steps.set_switch import SetView, set_view
+from zerodip.visit.steps.watch import WatchView, watch_view
 from zerodip.visit.summary import summarize_log
 
 __all__ = ["Progress", "VisitAsked", "VisitView", "visit_view"]
@@ -50,11 +60,13 @@ class VisitView:
     place: Step
     power: Power
     rail: tuple[Progress, ...]
+    watch: WatchView
     make_safe: tuple[MakeSafeStep, ...]
     power_up: MakeSafeStep
     gauge_at_zero: MakeSafeStep
     seen_earlier: MakeSafeStep
     drain: DrainView | None
+    knee: ReadField | None
     read: tuple[ReadField, ...]
     questions: tuple[Question, ...]
     air: AirView | None
@@ -77,6 +89,7 @@ class VisitAsked:
 
 
 _CAUTIONS: dict[Step, str] = {
+    "watch": "Cover on while power is on. Nothing is opened or turned yet.",
     "safe": (
         "Line terminals stay live when the machine's own switch is off. Read the diagram under the"
         " cover."
@@ -117,15 +130,18 @@ def visit_view(
     figures, log, asked = document.figures(), log_of(records), asked or VisitAsked()
     kind, gauge = kind_of(figures), log.value(FOUND_GAUGE)
     steps, proof = make_safe_steps(figures, log), prove_view(figures, log, units)
-    setting = set_view(figures, log, units, asked.learned, asked.order, asked.eager)
-    air, fields = kind.visit.air(figures, log, units), read_fields(figures, log, asked.last, units)
     done = summarize_log(log)
+    setting = set_view(figures, log, units, asked.learned, asked.order, asked.eager)
+    air = kind.visit.air(figures, log, units)
+    fields = read_fields(kind.visit.read, log, asked.last, units)
+    watch = watch_view(figures, log, asked.last, units)
     left = figures_at(document, done.left) or figures
     handover = handover_view(figures, left, log, done, setting, proof, units)
     return VisitView(
         place=_place(log),
         power=power_state(log),
         rail=(
+            _watch_progress(watch, units),
             _safe_progress(steps, log),
             _progress("read", "Read", sum(f.value is not None for f in fields), len(fields)),
             _decided(figures, log, units),
@@ -133,6 +149,7 @@ def visit_view(
             _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
             _handover_progress(handover),
         ),
+        watch=watch,
         make_safe=steps,
         power_up=power_up(log),
         gauge_at_zero=settling_step(GAUGE_AT_ZERO, log),
@@ -141,10 +158,11 @@ def visit_view(
         drain=kind.visit.drain(
             figures, figures.cut_out_pa if gauge is None else float(gauge), log, units
         ),
+        knee=_knee(kind.diagnosis.tests, log, units),
         read=fields,
         questions=questions(figures, log, units),
         air=air,
-        set=setting,
+        set=replace(setting, keep=settings_at(document, done.found)),
         prove=proof,
         handover=handover,
         cautions=_CAUTIONS,
@@ -152,7 +170,23 @@ def visit_view(
 
 
 def _place(log: Log) -> Step:
-    return log.value(PLACE) or "safe"
+    """Where the visit stood last; visits that were begun before there was anything to watch go on
+    at making safe."""
+    return log.value(PLACE) or ("safe" if log.has_confirmed() else "watch")
+
+
+def _knee(tests: Sequence[ProofTest], log: Log, units: str) -> ReadField | None:
+    """Where the gauge collapsed, asked where a drain can tell."""
+    return read_fields((KNEE.name,), log, {}, units)[0] if "drain" in tests else None
+
+
+def _watch_progress(watch: WatchView, units: str) -> Progress:
+    """The points and the run make a whole cycle."""
+    seen = {each.slot: each.value for each in watch.read}
+    low, high = seen[FOUND_CUT_IN.name], seen[FOUND_CUT_OUT.name]
+    count = sum(each is not None for each in (low, high, watch.run_s))
+    says = band(low, high, units) if low is not None and high is not None else None
+    return _progress("watch", "Watch", count, 3, says)
 
 
 def _progress(step: Step, title: str, count: int, of: int, says: str | None = None) -> Progress:

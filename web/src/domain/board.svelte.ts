@@ -204,8 +204,8 @@ export class BoardState {
     this.change(file)
   }
 
-  /** Takes settings that were proposed. */
-  take(option: Schemas['Option']) {
+  /** Takes settings: proposed ones, or those found. */
+  take(option: Schemas['Settings']) {
     let file = withoutNotes(this.file!, 'settings')
     const { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed } = option
     const settings = {

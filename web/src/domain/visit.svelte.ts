@@ -16,7 +16,7 @@ import {
   type Waiting,
 } from './outbox'
 
-export const STEPS = ['safe', 'read', 'decide', 'set', 'prove', 'hand_over'] as const
+export const STEPS = ['watch', 'safe', 'read', 'decide', 'set', 'prove', 'hand_over'] as const
 export type Step = (typeof STEPS)[number]
 export type Order = 'together' | 'first'
 /** What a record is about; a series, or a slot with one value. */
@@ -37,7 +37,7 @@ export class VisitState {
   clashes = $state.raw<Clash[]>([])
   waiting = $state.raw<Waiting[]>([])
   offline = $state(false)
-  step = $state<Step>('safe')
+  step = $state<Step>('watch')
   order = $state<Order>('together')
   /** Turn again rather than watch first; until the next look. */
   eager = $state(false)

@@ -7,8 +7,6 @@ from zerodip.kinds.steps import (
     LABELLED,
     POWER_OFF,
     PROVED_DEAD,
-    READ_LAST,
-    READ_POINTS,
     TOLD,
     check,
 )
@@ -16,7 +14,7 @@ from zerodip.kinds.visit_parts import DrainView, StepSpec
 from zerodip.units import text
 from zerodip.visit.log import Log
 
-__all__ = ["CHECKS", "READ", "STEPS", "drain"]
+__all__ = ["CHECKS", "STEPS", "WATCH", "drain"]
 
 _GLASSES = StepSpec(
     "glasses",
@@ -31,7 +29,12 @@ _BLEED = StepSpec(
 )
 STEPS = (BYSTANDERS, _GLASSES, POWER_OFF, PROVED_DEAD, _BLEED)
 CHECKS = (COVER, check("cock_shut", "Drain cock shut, safety valve untouched."), LABELLED, TOLD)
-READ = (*READ_POINTS, *READ_LAST)
+WATCH = (
+    "Before power is on: drain cock shut, no tool running, cover on.",
+    "Let air out slowly until it clicks in. Read the gauge there: cut-in.",
+    "Shut it off and start the stopwatch at the click.",
+    "Stop it at the click out and read the gauge at once: cut-out. It settles as the air cools.",
+)
 
 
 def drain(figures: CompressorFigures, gauge_pa: float, log: Log, units: str) -> DrainView:

@@ -5,6 +5,7 @@ from zerodip.kinds.cautions import CODES
 from zerodip.kinds.nominal_sizes import accumulator_sizes_m3
 from zerodip.kinds.protocol import Kind, Label, Proposing, Sizing, VisitParts
 from zerodip.kinds.settings import Settings
+from zerodip.kinds.steps import READ
 from zerodip.kinds.tankless.candidates import candidates, preference, why
 from zerodip.kinds.tankless.chart import window
 from zerodip.kinds.tankless.figures import TanklessFigures
@@ -14,7 +15,7 @@ from zerodip.kinds.tankless.model import TANKLESS, TanklessSystem
 from zerodip.kinds.tankless.results import RESULTS
 from zerodip.kinds.tankless.rules import RULES
 from zerodip.kinds.tankless.sizing import none_needed, resized, settings_to_size_at, target
-from zerodip.kinds.tankless.visit import CHECKS, READ, STEPS
+from zerodip.kinds.tankless.visit import CHECKS, STEPS, WATCH
 from zerodip.kinds.templates import usual_settings
 from zerodip.units import PSI, to_si
 
@@ -64,7 +65,7 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
     inputs=INPUTS,
     report=("running", "pulses", "drawdown"),
     chart=window,
-    visit=VisitParts(make_safe=STEPS, read=READ, checks=CHECKS),
+    visit=VisitParts(watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS),
     proposing=Proposing(
         candidates=candidates,
         shown=("running", "dead_head", "pulses", "drawdown"),

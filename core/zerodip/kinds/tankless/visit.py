@@ -1,9 +1,9 @@
 """A visit to a tankless pump: making safe, what is seen to before leaving."""
 
-from zerodip.kinds.steps import HAND_OVER, READ_LAST, READ_POINTS
+from zerodip.kinds.steps import HAND_OVER
 from zerodip.kinds.visit_parts import StepSpec
 
-__all__ = ["CHECKS", "READ", "STEPS"]
+__all__ = ["CHECKS", "STEPS", "WATCH"]
 
 STEPS = (
     StepSpec("power_off", "Pull the fuse of the pump.", "A battery feeds a short for a long time."),
@@ -11,4 +11,9 @@ STEPS = (
     StepSpec("drained", "Open the lowest tap until nothing comes.", after="proved_dead"),
 )
 CHECKS = HAND_OVER
-READ = (*READ_POINTS, *READ_LAST)
+WATCH = (
+    "Before power is on: all taps shut, air purged from the lines.",
+    "Open the furthest outlet until the pump clicks in. Read the gauge there: cut-in.",
+    "Shut it again; time the run from the click.",
+    "At the click out read the gauge: cut-out. At a small trickle: does it chatter?",
+)

@@ -13,7 +13,7 @@ from zerodip.practice.agreement import agrees, apart
 from zerodip.units import text
 from zerodip.visit.log import Log
 from zerodip.visit.records import Bucket, Drain, LeakWatch
-from zerodip.visit.slots import BUCKET, DRAIN, LEAK
+from zerodip.visit.slots import AIR_LEFT, BUCKET, DRAIN, FOUND_PRE_CHARGE, KNEE, LEAK
 
 __all__ = ["causes", "measured", "tell"]
 
@@ -34,7 +34,9 @@ def measured(figures: WaterFigures, log: Log, units: str) -> Iterator[Measured]:
     Source: The gas law and mass balance.
     """
     yield from (_bucket(figures, bucket, units) for bucket in log.all(BUCKET))
-    yield from (_drained(figures, drain) for drain in log.all(DRAIN))
+    yield from _collapsed(figures, log)
+    drains = zip(log.records_in(DRAIN), log.all(DRAIN), strict=True)
+    yield from (_drained(figures, drain, _charge_then(figures, log, r.at)) for r, drain in drains)
     yield from (_leak(figures, leak, units) for leak in log.all(LEAK))
 
 
@@ -83,27 +85,54 @@ def _bladder_says(
     return f"It fits a pre-charge of {told[0]}."
 
 
-def _drained(figures: WaterFigures, drain: Drain) -> Measured:
-    seen, predicted = knee(drain.times_s, drain.gauges_pa), figures.pre_charge_pa
-    if seen is None:
-        return Measured(
-            id="knee",
-            title="Knee of the drain",
-            measured=None,
-            predicted=predicted,
-            dimension="pressure",
-            agrees=None,
-            says="No knee is seen: drain further, until the gauge collapses, and read more often.",
-        )
-    charge = seen.gauge_pa - figures.tank_head_pa
+def _charge_then(figures: WaterFigures, log: Log, at: str) -> float | None:
+    """The pre-charge that a drain at that time should show: what was left before it, else what was
+    found dry, else what is set; None where it was set anew only later and never read before."""
+    left, found = log.record(AIR_LEFT), log.true(FOUND_PRE_CHARGE)
+    if left is not None and left.value is not None:
+        if left.at < at:
+            return log.true(AIR_LEFT)
+        return found
+    return figures.pre_charge_pa if found is None else found
+
+
+def _collapsed(figures: WaterFigures, log: Log) -> Iterator[Measured]:
+    """The knee as one number: where the gauge was seen to collapse."""
+    record, seen = log.record(KNEE), log.true(KNEE)
+    if record is not None and seen is not None:
+        says = "Seen by eye on the gauge; the dry reading tells it better."
+        yield _by_knee(figures, seen, _charge_then(figures, log, record.at), says)
+
+
+def _drained(figures: WaterFigures, drain: Drain, predicted: float | None) -> Measured:
+    seen = knee(drain.times_s, drain.gauges_pa)
+    if seen is not None:
+        says = f"The fall is {min(seen.steeper, 99):.0f} times steeper below it."
+        return _by_knee(figures, seen.gauge_pa, predicted, says)
+    return Measured(
+        id="knee",
+        title="Knee of the drain",
+        measured=None,
+        predicted=predicted,
+        dimension="pressure",
+        agrees=None,
+        says="No knee is seen: drain further, until the gauge collapses, and read more often.",
+    )
+
+
+def _by_knee(
+    figures: WaterFigures, gauge_pa: float, predicted: float | None, says: str
+) -> Measured:
+    charge = gauge_pa - figures.tank_head_pa
+    near = 2 * figures.gauge_error_pa
     return Measured(
         id="knee",
         title="Pre-charge, by the knee of the drain",
         measured=charge,
         predicted=predicted,
         dimension="pressure",
-        agrees=abs(charge - predicted) <= 2 * figures.gauge_error_pa,
-        says=f"The fall is {min(seen.steeper, 99):.0f} times steeper below it.",
+        agrees=None if predicted is None else abs(charge - predicted) <= near,
+        says=says,
     )
 
 

@@ -2,15 +2,18 @@
 before leaving."""
 
 import math
+from dataclasses import replace
 
 from zerodip.kinds.steps import (
     BYSTANDERS,
+    CELLAR,
     COVER,
     LABELLED,
+    OUTDOORS,
+    PIT,
     POWER_OFF,
     PROVED_DEAD,
-    READ_LAST,
-    READ_POINTS,
+    READ,
     TOLD,
     check,
 )
@@ -26,7 +29,8 @@ __all__ = [
     "BOOSTED_STEPS",
     "CHECKS",
     "PLAIN_CHECKS",
-    "READ",
+    "READ_WATER",
+    "WATCH",
     "WATER_STEPS",
     "WELL_STEPS",
     "drain",
@@ -49,24 +53,29 @@ _DRAIN = StepSpec(
     "Stored pressure throws water and parts.",
     "proved_dead",
 )
-_PIT = StepSpec(
-    "pit",
-    "A well pit: aired, dry, somebody outside; otherwise stay out.",
-    "A confined space that can flood, with no safe disconnect in it.",
-)
 _OFF = (POWER_OFF, PROVED_DEAD)
 _DRAINED = (_SHUT_HOUSE, _HOSE, _DRAIN)
 
-WATER_STEPS = (BYSTANDERS, *_OFF, *_DRAINED)
-WELL_STEPS = (BYSTANDERS, _PIT, *_OFF, *_DRAINED)
-BOOSTED_STEPS = (BYSTANDERS, *_OFF, _SHUT_SUPPLY, *_DRAINED)
+_THERE = (BYSTANDERS, CELLAR, OUTDOORS)
+_IN_PIT = replace(PIT, places=("pit",))
+WATER_STEPS = (*_THERE, _IN_PIT, *_OFF, *_DRAINED)
+WELL_STEPS = (*_THERE, PIT, *_OFF, *_DRAINED)
+BOOSTED_STEPS = (*_THERE, _IN_PIT, *_OFF, _SHUT_SUPPLY, *_DRAINED)
+
+WATCH = (
+    "Before power is on: drain shut, all taps shut, cover on.",
+    "Open one tap, or crack the drain, until it clicks in. Read the gauge there: cut-in.",
+    "Shut it again and start the stopwatch at the click.",
+    "Stop it at the click out, and read the gauge there: cut-out.",
+)
 
 _CAP = check("cap", "Valve cap back on: the cap is the real seal.", AIR_CAP)
-_HOUSE = check("house_open", "House valve open.")
+_HOUSE = check("house_open", "Drain shut, hose off, house valve open.")
 PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _HOUSE, LABELLED, TOLD)
 CHECKS: tuple[CheckSpec, ...] = (_CAP, *PLAIN_CHECKS)
 
-READ = (*READ_POINTS, AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name, *READ_LAST)
+_AIR = (AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name)
+READ_WATER = (*_AIR, *READ)
 
 
 def drain(figures: WaterFigures, gauge_pa: float, log: Log, units: str) -> DrainView:

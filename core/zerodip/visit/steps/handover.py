@@ -4,9 +4,11 @@ from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.visit_parts import Remaining
+from zerodip.kinds.steps import COVER
+from zerodip.kinds.visit_parts import CheckSpec, Remaining
 from zerodip.visit.log import Log
 from zerodip.visit.slots import FOUND_PRE_CHARGE, SIGNED
+from zerodip.visit.steps.make_safe import power_state
 from zerodip.visit.steps.prove import ProveView
 from zerodip.visit.steps.remaining import remaining
 from zerodip.visit.steps.set_switch import SetView
@@ -17,12 +19,13 @@ __all__ = ["Check", "HandoverView", "Row", "handover_view"]
 
 @dataclass(frozen=True, kw_only=True)
 class Row:
-    """One figure as found and as left, Pa gauge, freed of what the gauge is known to show too
-    little by; None where not read."""
+    """One figure as found and as left (SI; pressures gauge, freed of what the gauge is known to
+    show too little by); None where not read."""
 
     title: str
-    found_gauge_pa: float | None
-    left_gauge_pa: float | None
+    dimension: str
+    found: float | None
+    left: float | None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -78,29 +81,29 @@ def handover_view(
 
 def _rows(done: Summary, air: bool) -> tuple[Row, ...]:
     found, left = done.found, done.left
+    charge = (found.pre_charge_gauge_pa, left.pre_charge_gauge_pa)
     rows = (
-        Row(
-            title="Cut-in", found_gauge_pa=found.cut_in_gauge_pa, left_gauge_pa=left.cut_in_gauge_pa
-        ),
-        Row(
-            title="Cut-out",
-            found_gauge_pa=found.cut_out_gauge_pa,
-            left_gauge_pa=left.cut_out_gauge_pa,
-        ),
+        _row("Cut-in", found.cut_in_gauge_pa, left.cut_in_gauge_pa),
+        _row("Cut-out", found.cut_out_gauge_pa, left.cut_out_gauge_pa),
+        *((_row("Pre-charge", *charge),) if air else ()),
     )
-    if not air:
-        return rows
-    charge = Row(
-        title="Pre-charge",
-        found_gauge_pa=found.pre_charge_gauge_pa,
-        left_gauge_pa=left.pre_charge_gauge_pa,
-    )
-    return (*rows, charge)
+    runs = (done.found_run_s, done.run_s)
+    return (*rows, _row("Pump run, by stopwatch", *runs, "duration")) if any(runs) else rows
+
+
+def _row(title: str, found: float | None, left: float | None, dimension: str = "pressure") -> Row:
+    return Row(title=title, dimension=dimension, found=found, left=left)
 
 
 def _checks(figures: Figures, log: Log) -> tuple[Check, ...]:
     checks = kind_of(figures).visit.checks
     return tuple(
-        Check(id=each.id, does=each.does, done=bool(log.value(each.slot)), slot=each.slot.name)
+        Check(id=each.id, does=each.does, done=_done(each, log), slot=each.slot.name)
         for each in checks
     )
+
+
+def _done(check: CheckSpec, log: Log) -> bool:
+    """As confirmed; whoever powered up put the cover on first."""
+    covered = check is COVER and power_state(log) == "on"
+    return covered or bool(log.value(check.slot))

@@ -39,8 +39,8 @@ class MakeSafeStep:
 
 
 def make_safe_steps(figures: Figures, log: Log) -> tuple[MakeSafeStep, ...]:
-    """The steps for a kind of system, with what is confirmed; a switch with two set-points has
-    steps of its own on top. A step that needs another first says so.
+    """The steps for a kind of system at its place, with what is confirmed; a switch with two
+    set-points has steps of its own on top. A step that needs another first says so.
 
     Args:
         figures: The system's figures under its settings.
@@ -49,7 +49,10 @@ def make_safe_steps(figures: Figures, log: Log) -> tuple[MakeSafeStep, ...]:
     Returns:
         The steps, in order.
     """
-    steps = kind_of(figures).visit.make_safe
+    place = figures.site.place
+    steps = tuple(
+        each for each in kind_of(figures).visit.make_safe if not each.places or place in each.places
+    )
     if figures.switch.nuts == "points":
         steps = (AREA, *steps, ISOLATED)
     return tuple(_step(each, steps, log) for each in steps)

@@ -1,6 +1,7 @@
-"""Reading: what is asked, what was found the last time, and what is odd about what was entered."""
+"""What is read while it runs and when it is dead: what is asked, in what condition and where, what
+was found the last time, and what is odd about what was entered."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -18,6 +19,7 @@ from zerodip.visit.slots import (
     SLOTS,
     Slot,
     When,
+    Where,
     confirmation,
 )
 from zerodip.visit.steps.make_safe import power_state
@@ -31,6 +33,13 @@ _WHEN: dict[When, str] = {
     "off": "Power off",
     "drained": "Power off, tank drained",
 }
+_WHERE: dict[Where, str] = {
+    "": "",
+    "gauge": "At the gauge",
+    "switch": "At the switch",
+    "tank": "At the tank",
+    "pump": "At the pump and its pipes",
+}
 _NARROW_PA = 5 * PSI
 _ABOVE_PA = 3 * PSI
 _SAME_PA = 0.05 * PSI
@@ -39,7 +48,7 @@ _SAME_PA = 0.05 * PSI
 @dataclass(frozen=True, kw_only=True)
 class ReadField:
     """One thing to read: its value in force and the entry that holds it, and last time's with the
-    drift since and in what condition it is taken (words)."""
+    drift since, in what condition it is taken and at which part of the system (words)."""
 
     slot: str
     title: str
@@ -50,15 +59,16 @@ class ReadField:
     last: Any
     drift: str
     when: str
+    where: str
 
 
 def read_fields(
-    figures: Figures, log: Log, last: Mapping[str, Any], units: str
+    names: Iterable[str], log: Log, last: Mapping[str, Any], units: str
 ) -> tuple[ReadField, ...]:
-    """What to read on this kind of system, beside what the last visit left (by slot).
+    """What to read, beside what the last visit left (by slot).
 
     Args:
-        figures: The system's figures under its settings.
+        names: The slots to read, in order.
         log: The visit's log.
         last: What the last visit left, by slot.
         units: Unit system of the texts: "us", "metric" or "kpa".
@@ -66,9 +76,7 @@ def read_fields(
     Returns:
         What to read, in order.
     """
-    return tuple(
-        _field(SLOTS[name], log, last.get(name), units) for name in kind_of(figures).visit.read
-    )
+    return tuple(_field(SLOTS[name], log, last.get(name), units) for name in names)
 
 
 def _field(slot: Slot[Any], log: Log, last: Any, units: str) -> ReadField:
@@ -84,6 +92,7 @@ def _field(slot: Slot[Any], log: Log, last: Any, units: str) -> ReadField:
         last=last,
         drift=_drift(slot, value, last, units),
         when=_WHEN[slot.when],
+        where=_WHERE[slot.where],
     )
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import findings_of, usual_values
 from zerodip.kinds.registry import kind_of
+from zerodip.kinds.steps import WATCHED
 from zerodip.kinds.visit_parts import Remaining
 from zerodip.rules.engine import Verdict, worded
 from zerodip.text.writer import Writer
@@ -162,7 +163,7 @@ def _begun(log: Log, setting: SetView) -> Iterator[Remaining]:
 
 def _not_read(figures: Figures, log: Log) -> Iterator[Remaining]:
     """Readings of this visit that are missing, and values that nobody ever read."""
-    asked = kind_of(figures).visit.read
+    asked = (*WATCHED, *kind_of(figures).visit.read)
     slots = (FOUND_CUT_IN, FOUND_CUT_OUT, FOUND_PRE_CHARGE)
     missing = [slot.title for slot in slots if slot.name in asked and log.value(slot) is None]
     if missing:

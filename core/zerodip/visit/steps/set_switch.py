@@ -7,6 +7,7 @@ from typing import Literal
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.limits import limits_to_read
 from zerodip.kinds.registry import kind_of
+from zerodip.kinds.settings import Settings
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
 from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near, Work
@@ -41,7 +42,11 @@ from zerodip.visit.steps.switch_state import (
 
 __all__ = ["NearChoice", "NutView", "SetView", "TryView", "Turn", "set_view"]
 
-Do = Literal["first", "turn", "see", "watch", "read", "stop", "done"]
+_UNDECIDED = (
+    "Nobody has decided on settings yet: these targets are usual values. Decide first, or keep what"
+    " is there."
+)
+Do = Literal["decide", "first", "turn", "see", "watch", "read", "stop", "done"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -84,7 +89,9 @@ class NearChoice:
 
 @dataclass(frozen=True, kw_only=True)
 class SetView:
-    """The next step at the switch. `do` is first (read both points once), turn, see (the turns made
+    """The next step at the switch. `do` is decide (the targets are usual values that nobody decided
+    on; `keep` are the settings that keep what was found, None before both points were read), first
+    (read both points once), turn, see (the turns made
     are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
     does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
     after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
@@ -120,6 +127,7 @@ class SetView:
     anew: str
     replaced: bool
     gauge_says: str
+    keep: Settings | None = None
 
 
 def set_view(
@@ -153,11 +161,11 @@ def set_view(
     step = None if belief is None else _step(belief, goal, work, log.turned(), wrong)
     may_turn = belief is not None and step is not None and _may_turn(belief, goal, step)
     reads = limits_to_read(kind_of(figures).limits, figures)
-    tries = tries_of(log)
+    tries, undecided = tries_of(log), figures.is_assumed("settings")
     return SetView(
-        do="first" if step is None else step.do,
-        says=step_says(step, goal, kind, may_turn, reads, units),
-        turns=() if step is None or belief is None else _turns(step, belief),
+        do="decide" if undecided else "first" if step is None else step.do,
+        says=_UNDECIDED if undecided else step_says(step, goal, kind, may_turn, reads, units),
+        turns=() if undecided or step is None or belief is None else _turns(step, belief),
         nuts=tuple(NutView(nut=nut.id, title=nut.title) for nut in kind.nuts),
         looks=len(log.records_in(TRY)),
         found_pa=found_points(log),

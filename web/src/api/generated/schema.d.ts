@@ -1511,6 +1511,8 @@ export interface components {
                 } | null;
                 /** Site */
                 site?: {
+                    /** The switch stands */
+                    place?: ("unsaid" | "indoors" | "cellar" | "pit" | "outdoors") | null;
                     /** Altitude */
                     altitude_m?: number | null;
                     /** Temperature at the tank today */
@@ -1704,6 +1706,8 @@ export interface components {
                 } | null;
                 /** Site */
                 site?: {
+                    /** The switch stands */
+                    place?: ("unsaid" | "indoors" | "cellar" | "pit" | "outdoors") | null;
                     /** Altitude */
                     altitude_m?: number | null;
                     /** Temperature at the tank today */
@@ -1799,6 +1803,8 @@ export interface components {
                 } | null;
                 /** Site */
                 site?: {
+                    /** The switch stands */
+                    place?: ("unsaid" | "indoors" | "cellar" | "pit" | "outdoors") | null;
                     /** Altitude */
                     altitude_m?: number | null;
                     /** Temperature at the tank today */
@@ -3111,6 +3117,16 @@ export interface components {
             look: string[];
         };
         /**
+         * ComplaintChoice
+         * @description A complaint that can be chosen, in the words of a call.
+         */
+        ComplaintChoice: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Correctable
          * @description A pressure that may be put right: the entry that holds it (None where nothing was read), the
          *     field of its value where it has several, and the value, Pa as the gauge showed it.
@@ -3300,7 +3316,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "safe" | "read" | "decide" | "set" | "prove" | "hand_over";
+            step: "watch" | "safe" | "read" | "decide" | "set" | "prove" | "hand_over";
             /** Title */
             title: string;
             /**
@@ -3345,7 +3361,7 @@ export interface components {
         /**
          * ReadField
          * @description One thing to read: its value in force and the entry that holds it, and last time's with the
-         *     drift since and in what condition it is taken (words).
+         *     drift since, in what condition it is taken and at which part of the system (words).
          */
         ReadField: {
             slot: components["schemas"]["Slot"];
@@ -3364,6 +3380,8 @@ export interface components {
             drift: string;
             /** When */
             when: string;
+            /** Where */
+            where: string;
         };
         /**
          * Remaining
@@ -3406,16 +3424,17 @@ export interface components {
         };
         /**
          * Row
-         * @description One figure as found and as left, Pa gauge, freed of what the gauge is known to show too
-         *     little by; None where not read.
+         * @description One figure as found and as left (SI; pressures gauge, freed of what the gauge is known to
+         *     show too little by); None where not read.
          */
         Row: {
             /** Title */
             title: string;
-            /** Found Gauge Pa */
-            found_gauge_pa: number | null;
-            /** Left Gauge Pa */
-            left_gauge_pa: number | null;
+            dimension: components["schemas"]["Dimension"];
+            /** Found */
+            found: number | null;
+            /** Left */
+            left: number | null;
         };
         /**
          * RunWatch
@@ -3434,7 +3453,9 @@ export interface components {
         };
         /**
          * SetView
-         * @description The next step at the switch. `do` is first (read both points once), turn, see (the turns made
+         * @description The next step at the switch. `do` is decide (the targets are usual values that nobody decided
+         *     on; `keep` are the settings that keep what was found, None before both points were read), first
+         *     (read both points once), turn, see (the turns made
          *     are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
          *     does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
          *     after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
@@ -3449,7 +3470,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "first" | "turn" | "see" | "watch" | "read" | "stop" | "done";
+            do: "decide" | "first" | "turn" | "see" | "watch" | "read" | "stop" | "done";
             /** Says */
             says: string;
             /** Turns */
@@ -3512,6 +3533,23 @@ export interface components {
             replaced: boolean;
             /** Gauge Says */
             gauge_says: string;
+            keep?: components["schemas"]["Settings"] | null;
+        };
+        /**
+         * Settings
+         * @description What the technician sets. The pre-charge is that of the drained tank, power off; for an
+         *     air-over-water tank the air it is started with, 0 for plain atmospheric air. `air_renewed` tells
+         *     that such a tank is drained and takes air anew.
+         */
+        Settings: {
+            /** Cut In Gauge Pa */
+            cut_in_gauge_pa: number;
+            /** Cut Out Gauge Pa */
+            cut_out_gauge_pa: number;
+            /** Pre Charge Gauge Pa */
+            pre_charge_gauge_pa?: number | null;
+            /** Air Renewed */
+            air_renewed?: boolean | null;
         };
         /**
          * TryView
@@ -3600,7 +3638,7 @@ export interface components {
              * Place
              * @enum {string}
              */
-            place: "safe" | "read" | "decide" | "set" | "prove" | "hand_over";
+            place: "watch" | "safe" | "read" | "decide" | "set" | "prove" | "hand_over";
             /**
              * Power
              * @enum {string}
@@ -3608,12 +3646,14 @@ export interface components {
             power: "unknown" | "off" | "on";
             /** Rail */
             rail: components["schemas"]["Progress"][];
+            watch: components["schemas"]["WatchView"];
             /** Make Safe */
             make_safe: components["schemas"]["MakeSafeStep"][];
             power_up: components["schemas"]["MakeSafeStep"];
             gauge_at_zero: components["schemas"]["MakeSafeStep"];
             seen_earlier: components["schemas"]["MakeSafeStep"];
             drain: components["schemas"]["DrainView"] | null;
+            knee: components["schemas"]["ReadField"] | null;
             /** Read */
             read: components["schemas"]["ReadField"][];
             /** Questions */
@@ -3626,6 +3666,24 @@ export interface components {
             cautions: {
                 [key: string]: string;
             };
+        };
+        /**
+         * WatchView
+         * @description What the first step shows: how one cycle is watched, line by line; the complaint among those
+         *     that can be chosen ("": not asked); what is read on the gauge; the run timed (s; None: not
+         *     yet).
+         */
+        WatchView: {
+            /** How */
+            how: string[];
+            /** Complaint */
+            complaint: string;
+            /** Complaints */
+            complaints: components["schemas"]["ComplaintChoice"][];
+            /** Read */
+            read: components["schemas"]["ReadField"][];
+            /** Run S */
+            run_s: number | null;
         };
         /**
          * OpenVisit
@@ -3804,7 +3862,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "bucket" | "decided" | "drain" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.gauge" | "found.leaks" | "found.pre_charge" | "found.rating" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "air.new" | "bucket" | "complaint" | "decided" | "drain" | "found.bridged" | "found.contacts" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.earth_missing" | "found.gauge" | "found.gauge_stuck" | "found.knee" | "found.leaks" | "found.nipple" | "found.pre_charge" | "found.rating" | "found.rating_low" | "found.run" | "found.swapped" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cellar" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.outdoors" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.tank_replaced" | "set.turned" | "signed" | "try";
         /**
          * Dimension
          * @description What a figure measures.

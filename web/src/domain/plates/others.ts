@@ -80,7 +80,7 @@ export function sitePlate(owner: Owner): PlateKind {
     id: 'found',
     title: 'Site',
     under: ['system.site', 'system.name', 'system.kind'],
-    sections: () => [named(owner), rows('SiteConditions', 'system.site', 'altitude_m')],
+    sections: () => [named(owner), rows('SiteConditions', 'system.site', 'place', 'altitude_m')],
     summary: (file, system) => [
       figure(file, 'system.site.altitude_m', 'length', system),
       'altitude',

@@ -171,7 +171,7 @@ export function foundPlate(plain: boolean): PlateKind {
     under: ['system.found', 'system.site', 'system.name', 'system.kind'],
     sections: () => [
       rows('Found', 'system.found', ...found),
-      rows('SiteConditions', 'system.site', 'altitude_m', ...(plain ? [] : TEMPERATURES)),
+      rows('SiteConditions', 'system.site', 'place', 'altitude_m', ...(plain ? [] : TEMPERATURES)),
       rows('WaterSystem', 'system', 'name', 'kind'),
     ],
     summary: (file, system) => {

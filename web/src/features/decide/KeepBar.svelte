@@ -21,13 +21,13 @@
   const keeps = $derived(board.open && board.system?.may_change)
   const word = $derived(
     board.saving
-      ? 'Keeping…'
+      ? 'Saving…'
       : onnext
         ? keeps
-          ? 'Keep these settings, then set'
+          ? 'Save, then set'
           : 'On to Set'
         : board.system?.may_change
-          ? 'Keep these settings'
+          ? 'Save'
           : 'You may look only',
   )
   async function press() {

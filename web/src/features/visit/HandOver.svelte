@@ -1,7 +1,7 @@
 <script lang="ts">
   import VerdictMark from '../../ui/VerdictMark.svelte'
   import { preferences } from '../../domain/preferences.svelte'
-  import { text } from '../../domain/units'
+  import { text, type Dimension } from '../../domain/units'
   import Check from '../../ui/Check.svelte'
   import Confirm from './Confirm.svelte'
   import Corrections from './Corrections.svelte'
@@ -14,8 +14,8 @@
   let { state: at }: { state: VisitState } = $props()
   const view = $derived(at.view!)
   const handover = $derived(view.handover)
-  const pressure = (pa: number | null | undefined) =>
-    pa == null ? '–' : text(pa, 'pressure', preferences.units)
+  const say = (value: number | null | undefined, dimension: Dimension) =>
+    value == null ? '–' : text(value, dimension, preferences.units)
   let remark = $state('')
   let closing = $state(false)
 
@@ -31,8 +31,8 @@
     {#each handover.rows as row (row.title)}
       <tr>
         <th scope="row" class="font-normal">{row.title}</th>
-        <td class="figure">{pressure(row.found_gauge_pa)}</td>
-        <td class="figure">{pressure(row.left_gauge_pa)}</td>
+        <td class="figure">{say(row.found, row.dimension)}</td>
+        <td class="figure">{say(row.left, row.dimension)}</td>
       </tr>
     {/each}
   </tbody>
@@ -40,11 +40,11 @@
 <NextCheck visit={at.id} stamp={handover} />
 <Power state={at} />
 <div class="grid gap-2">
-  {#if at.standing.power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
+  {#if at.standing.power === 'off'}<Confirm step={view.power_up} state={at} />{/if}
   {#each handover.checks as check (check.id)}
     <Check
       does={check.does}
-      done={at.value(check.slot) === true}
+      done={check.done || at.value(check.slot) === true}
       disabled={!at.open}
       onconfirm={(done) => at.check(check.slot, done)}
     />

@@ -18,7 +18,12 @@
   const MARKS: Record<string, string> = { true: 'pass', false: 'caution', null: 'cannot_tell' }
 </script>
 
-<Stopwatch state={at} />
+<Stopwatch
+  state={at}
+  name={at.id}
+  slot="lap"
+  onrun={(run_s, rest_s) => at.add('lap', { run_s, rest_s })}
+/>
 <Laps state={at} />
 {#if prove.measured.length}
   <ul class="grid gap-2" data-testid="measured">

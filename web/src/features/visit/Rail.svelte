@@ -1,7 +1,7 @@
 <script lang="ts">
   import { STEPS, type Step, type VisitState } from '../../domain/visit.svelte'
 
-  /** The six steps; any may be opened at any time, each says how far it is. */
+  /** The seven steps; any may be opened at any time, each says how far it is. */
   let { state: at, ongo }: { state: VisitState; ongo: (step: Step) => void } = $props()
   const MARKS: Record<string, string> = { done: '●', begun: '◐', open: '○' }
   let rail: HTMLElement

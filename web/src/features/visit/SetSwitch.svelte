@@ -13,6 +13,7 @@
   import Power from './Power.svelte'
   import Tries from './Tries.svelte'
   import TurnNow from './TurnNow.svelte'
+  import Undecided from './Undecided.svelte'
   import WatchOn from './WatchOn.svelte'
   import { proposed } from '../../domain/turns'
   import type { VisitState } from '../../domain/visit.svelte'
@@ -39,7 +40,7 @@
     at.put('set.turned', { first, second, after: set.looks })
 </script>
 
-{#if view.air}<AirStep state={at} />{/if}
+{#if view.air && set.do !== 'decide'}<AirStep state={at} />{/if}
 
 <section aria-labelledby="switch-title" class="grid gap-3">
   <h2 id="switch-title" class="font-bold">
@@ -87,6 +88,8 @@
     <button type="button" class="btn min-h-12 btn-ghost" onclick={() => (correcting = undefined)}
       >Leave it as it was</button
     >
+  {:else if set.do === 'decide'}
+    <Undecided state={at} />
   {:else if set.do === 'done'}
     <p
       class="rounded-box border-2 border-success px-4 py-3 text-xl font-bold"

@@ -4,8 +4,19 @@
   import { holdWatch, readWatch, type Watch } from '../../domain/stopwatch'
 
   /** Click to click: one big button, or Space. It keeps going when the page is closed; laps are kept as they end. */
-  let { state: at }: { state: VisitState } = $props()
-  let watch = $derived<Watch | undefined>(readWatch(at.id))
+  let {
+    state: at,
+    name,
+    slot,
+    onrun,
+  }: {
+    state: VisitState
+    /** Under which it is held on this device. */
+    name: string
+    slot: 'lap' | 'found.run'
+    onrun: (run_s: number, rest_s: number | null) => unknown
+  } = $props()
+  let watch = $derived<Watch | undefined>(readWatch(name))
   let now = $state(Date.now())
 
   $effect(() => {
@@ -16,7 +27,7 @@
   function hold(next: Watch | undefined) {
     watch = next
     now = Date.now()
-    holdWatch(at.id, next)
+    holdWatch(name, next)
   }
   const seconds = $derived(watch ? Math.max(now - watch.since, 0) / 1000 : 0)
   const judged = $derived(at.view!.prove.watch)
@@ -34,7 +45,7 @@
     const passed = watch ? Math.round((since - watch.since) / 100) / 10 : null
     short = !!watch?.running && judged.wanted_s != null && passed! < judged.wanted_s
     if (watch?.running) {
-      void at.add('lap', { run_s: passed, rest_s: watch.rest })
+      void onrun(passed!, watch.rest)
       hold({ running: false, since, rest: null })
     } else hold({ running: true, since, rest: passed })
   }
@@ -87,6 +98,6 @@
     >Stop the watch, keep the laps</button
   >
 {/if}
-{#each at.faultsAt('lap') as fault (fault.message)}<p class="text-sm text-error">
+{#each at.faultsAt(slot) as fault (fault.message)}<p class="text-sm text-error">
     {fault.message}
   </p>{/each}

@@ -12,6 +12,7 @@
   import Rail from './Rail.svelte'
   import Read from './Read.svelte'
   import SetSwitch from './SetSwitch.svelte'
+  import Watch from './Watch.svelte'
   import { STEPS, VisitState, type Step } from '../../domain/visit.svelte'
 
   const at = $derived(new VisitState((route.params as { id: string }).id))
@@ -20,7 +21,14 @@
   const next = $derived(STEPS[here + 1])
   const system = $derived(at.visit?.system.id)
   const board = $derived(at.step === 'decide' && system ? new BoardState(system) : undefined)
-  const BODY = { safe: MakeSafe, read: Read, set: SetSwitch, prove: Prove, hand_over: HandOver }
+  const BODY = {
+    watch: Watch,
+    safe: MakeSafe,
+    read: Read,
+    set: SetSwitch,
+    prove: Prove,
+    hand_over: HandOver,
+  }
   const Body = $derived(at.step === 'decide' ? undefined : BODY[at.step])
   const held = $derived(at.waiting.length + at.photos.length)
   let heading = $state<HTMLElement | undefined>()
@@ -40,8 +48,10 @@
       document.removeEventListener('visibilitychange', look)
     }
   })
-  function go(step: Step) {
+  async function go(step: Step) {
     const decided = at.step === 'decide'
+    // What was read goes into the file that Decide opens: not to clash with oneself.
+    if (step === 'decide') await at.flush()
     at.go(step)
     if (decided) void at.load()
     scrollTo({ top: 0 })
@@ -50,7 +60,7 @@
   }
   function decided() {
     if (at.open) void at.put('decided', true)
-    go('set')
+    void go('set')
   }
   async function setUnits(units: System) {
     await at.setUnits(units)

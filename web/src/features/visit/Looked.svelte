@@ -1,0 +1,57 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client'
+  import type { VisitState } from '../../domain/visit.svelte'
+  import YesNo from '../../ui/YesNo.svelte'
+
+  /** What may be wrong, by the part that one looks at; one press for a part that is all right. */
+  let { state: at, fields }: { state: VisitState; fields: readonly Schemas['ReadField'][] } =
+    $props()
+  const parts = $derived([...new Set(fields.map((field) => field.where))])
+  const of = (part: string) => fields.filter((field) => field.where === part)
+  const open = (part: string) => of(part).filter((field) => at.value(field.slot) == null)
+  const asks = (slot: string) => at.view!.questions.filter((question) => question.slot === slot)
+
+  function clear(part: string) {
+    for (const field of open(part)) void at.put(field.slot, false, false)
+    void at.flush()
+  }
+  function note(field: Schemas['ReadField']): string {
+    const last = typeof field.last === 'boolean' ? `last time ${field.last ? 'yes' : 'no'}` : ''
+    return [field.when, last].filter(Boolean).join(' · ')
+  }
+</script>
+
+{#each parts as part (part)}
+  <section
+    aria-label={part}
+    class="grid gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-3"
+  >
+    <div class="flex items-center justify-between gap-2">
+      <h2 class="font-bold">{part}</h2>
+      {#if open(part).length && at.open}
+        <button type="button" class="btn min-h-12" onclick={() => clear(part)}
+          >{open(part).length === of(part).length ? 'All good' : 'The rest is good'}</button
+        >
+      {/if}
+    </div>
+    {#each of(part) as field (field.slot)}
+      <div data-slot={field.slot}>
+        <YesNo
+          title={field.title}
+          note={note(field)}
+          value={at.value(field.slot)}
+          disabled={!at.open}
+          onset={(flag) => at.put(field.slot, flag)}
+        />
+        {#each asks(field.slot) as question (question.asks)}
+          <p
+            role="status"
+            class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold"
+          >
+            {question.asks}
+          </p>
+        {/each}
+      </div>
+    {/each}
+  </section>
+{/each}
