@@ -6,7 +6,7 @@ import random
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-__all__ = ["Switch", "fleet"]
+__all__ = ["Switch", "fleet", "switch_slopes"]
 
 
 @dataclass
@@ -68,7 +68,7 @@ def _decade(chance: random.Random) -> float:
     return 70.0 ** chance.random()
 
 
-def _slopes(chance: random.Random, of: str, stiff: bool) -> tuple[tuple[float, float], ...]:
+def switch_slopes(chance: random.Random, of: str, stiff: bool) -> tuple[tuple[float, float], ...]:
     def small() -> float:
         return chance.gauss(0, 0.1)
 
@@ -96,7 +96,7 @@ def fleet(of: str, stiff: bool, noise: float, size: int, seed: int) -> Iterator[
             points=[low + far * chance.uniform(-10, 10), low + gap + far * chance.uniform(-12, 8)],
             target=(low, low + gap),
             highest=low + gap + far * chance.uniform(8, 20),
-            slopes=_slopes(chance, of, stiff),
+            slopes=switch_slopes(chance, of, stiff),
             backlash=chance.uniform(0, 0.06),
             drift=chance.uniform(0, 0.3),
             rounds=chance.choice([0.5, 1.0]),

@@ -178,7 +178,7 @@ def test_no_band_of_a_compressor_is_better(
 def test_no_points_of_a_tankless_pump_from_today_s_up_are_better(
     outlet: float, volts: tuple[float, float], litres: float, low: int, gap: int, nuts: str
 ) -> None:
-    of = tankless(outlet, volts, litres, switch=Switch(nuts=nuts))
+    of = tankless(outlet, volts, litres, 150, switch=Switch(nuts=nuts))
     taken = _taken(of, psi_settings(low, low + gap, low - 2))
     if nuts == "one":
         assert taken.cut_out_gauge_pa - taken.cut_in_gauge_pa == pytest.approx(gap * PSI)

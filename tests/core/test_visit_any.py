@@ -120,7 +120,7 @@ def test_any_visit_can_be_shown(
     if view.set.do == "turn":
         assert any(turn.turns for turn in view.set.turns)
         assert max(abs(turn.turns) for turn in view.set.turns) <= MOST_TURNS + 0.25
-        assert all(turn.turns * 8 == round(turn.turns * 8) for turn in view.set.turns)
+        assert all(turn.turns * 16 == round(turn.turns * 16) for turn in view.set.turns)
     assert [cause.fits for cause in view.prove.causes] == sorted(
         (c.fits for c in view.prove.causes), reverse=True
     )

@@ -7,6 +7,7 @@ from zerodip.decide.options import Judged, Option, judged, option_of
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import Unread, unread_of, usual_values
 from zerodip.kinds.key_presses import nearest
+from zerodip.kinds.limits import highest_allowed_pa, limits_to_read, raised_to_pa
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.settings import Practice, Settings
@@ -19,7 +20,8 @@ __all__ = ["Proposal", "candidates", "propose"]
 _ALTERNATIVES = 3
 _LONG_ENOUGH = 0.9  # of the longest run: nobody turns a nut for the rest
 _SAME_PA = 1.0
-_NOTHING_AGAINST = (0, False, 0)
+_NOTHING_AGAINST = (False, 0, False, 0)
+Standing = tuple[bool, int, bool, int]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -102,6 +104,7 @@ class _Choice:
     def __init__(self, system: System, now: Judged, tried: list[Judged], units: str) -> None:
         self.system, self.now, self.tried, self.units = system, now, tried, units
         self.kind = kind_of(now.figures)
+        self.raised_to = raised_to_pa(self.kind.limits, now.figures)
         self.floor_pa = self.kind.proposing.floor_pa(now.figures)
         self.ranked = self._ranked()
         self.best = self.ranked[0]
@@ -134,21 +137,34 @@ class _Choice:
         return sorted(self.tried, key=lambda way: self._rank(way, _LONG_ENOUGH * longest))
 
     @property
-    def standing(self) -> tuple[int, bool, int]:
-        """Stops, whether the wanted pressure is missed, and cautions of the best."""
+    def standing(self) -> Standing:
+        """Whether it cannot be set, stops, whether the wanted pressure is missed, and cautions of
+        the best."""
         return self._standing(self.best)
 
     def better(self, ways: Iterable[Judged]) -> list[Judged]:
         """Those that stand better than the best tried."""
         return [way for way in ways if self._standing(way) < self.standing]
 
-    def _standing(self, way: Judged) -> tuple[int, bool, int]:
-        """Stops, whether the wanted pressure is missed, and the cautions that settings can keep:
-        lower pressure only to please a weak pump would help nobody."""
+    def _standing(self, way: Judged) -> Standing:
+        """Whether it raises what may not be raised, stops, whether the wanted pressure is missed,
+        and the cautions that settings can keep: lower pressure only to please a weak pump would
+        help nobody."""
         cautions = sum(
             1 for each in way.broken if each.verdict is Verdict.CAUTION and each.rule.settable
         )
-        return way.count(Verdict.STOP), not self._wanted(way), cautions
+        return self._raises(way), way.count(Verdict.STOP), not self._wanted(way), cautions
+
+    def _raises(self, way: Judged) -> bool:
+        """Whether it raises cut-out beyond what the limits that were read allow to be set: nothing
+        is told to be raised before they are read, nor so near to them that no nut can be set."""
+        to, figures = way.settings.cut_out_gauge_pa, self.now.figures
+        unread = highest_allowed_pa(self.kind.limits, figures) is None
+        if unread and to > figures.stands_pa + _SAME_PA:
+            return True  # not even back to where it once was set
+        if to <= self.now.settings.cut_out_gauge_pa + _SAME_PA:
+            return False
+        return self.raised_to is None or to > self.raised_to + _SAME_PA
 
     def _wanted(self, way: Judged) -> bool:
         """Whether it keeps the wanted pressure."""
@@ -210,6 +226,7 @@ class _Choice:
         said = [
             self._on_usual(),
             self._air_alone(),
+            self._not_raised(),
             write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
             self._aired(),
             self._limits(write),
@@ -228,6 +245,17 @@ class _Choice:
     def _on_usual(self) -> str:
         titles = dict.fromkeys(each.title for each in usual_values(self.now.figures))
         return f"It rests on usual values. Read first: {'; '.join(titles)}." if titles else ""
+
+    def _not_raised(self) -> str:
+        """Why nothing higher is proposed, where something higher would stand better."""
+        if self.raised_to is not None or not any(
+            self._raises(way) and self._standing(way)[1:] < self.standing[1:] for way in self.tried
+        ):
+            return ""
+        asked = [spec for spec in self.kind.limits if spec.asked]
+        reads = limits_to_read(asked, self.now.figures)
+        names = " and ".join(reading.title for reading in reads) or "every limit"
+        return f"Nothing is raised before it is read: {names}."
 
     def _air_alone(self) -> str:
         """That the switch stays as it is and only the air is put right."""
@@ -258,7 +286,7 @@ class _Choice:
         )
 
     def _limits(self, write: Writer) -> str:
-        stops, _, cautions = self.standing
+        _, stops, _, cautions = self.standing
         names = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if f.rule.settable)
         other = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if not f.rule.settable)
         plant = f" What lies in the plant, not in the settings: {other}." if other else ""

@@ -23,6 +23,7 @@ from zerodip.visit.figures_at import figures_at
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import REMARK, TRY
 from zerodip.visit.steps.handover import Check, handover_view
+from zerodip.visit.steps.jobs import jobs_of
 from zerodip.visit.steps.prove import prove_view
 from zerodip.visit.steps.set_switch import set_view
 from zerodip.visit.summary import summarize_log
@@ -45,13 +46,14 @@ class BeforeAfter:
 @dataclass(frozen=True, kw_only=True)
 class Report:
     """A visit in words. `points` as found and as left, the run by stopwatch among them; `figures`
-    worked out from them; `turns` one line a try; `unjudged` how many rules cannot tell; the picture
-    as in Decide, with the points as left. Where a tank does not hold its air, nothing is worked out and no picture
-    drawn."""
+    worked out from them; `turns` one line a try, `jobs` what was done beside; `unjudged` how many
+    rules cannot tell; the picture as in Decide, with the points as left. Where a tank does not hold
+    its air, nothing is worked out and no picture drawn."""
 
     points: tuple[BeforeAfter, ...]
     figures: tuple[BeforeAfter, ...]
     turns: tuple[str, ...]
+    jobs: tuple[str, ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
     remarks: tuple[str, ...]
@@ -94,6 +96,7 @@ def report(
         ),
         figures=() if spoiled else _figures(found, left, units),
         turns=_turns(ours, log, units),
+        jobs=tuple(job.title for job in jobs_of(ours, log) if job.done),
         checks=handover.checks,
         remaining=handover.remaining,
         remarks=tuple(remark.text for remark in log.all(REMARK)),

@@ -81,6 +81,11 @@ class Figures:
         """Whether the store runs empty before the switch acts; only what has a pre-charge can."""
         return False
 
+    @property
+    def stands_pa(self) -> float:
+        """Where cut-out stands, Pa gauge: as set, unless it was found elsewhere."""
+        return self.cut_out_pa
+
     @cached_property
     def one_screw(self) -> bool:
         """Whether one screw moves both points."""

@@ -9,6 +9,7 @@ from zerodip.kinds.figures import Figures
 from zerodip.rules.sources import Source, practice
 from zerodip.text.figure import Figure, Reading
 from zerodip.text.writer import Writer
+from zerodip.units import PSI
 
 __all__ = [
     "SWITCH_HIGH",
@@ -20,9 +21,11 @@ __all__ = [
     "limits_of",
     "limits_to_read",
     "lowest_limit",
+    "raised_to_pa",
     "rating",
 ]
 
+ROOM_PA = 3 * PSI  # what a nut needs below a limit, with a usual gauge, to be set for sure
 RATING = practice("never exceed the lowest rating")
 Bounds = Literal["cut_out", "cut_in"]
 NOT_COUNTED = (
@@ -34,7 +37,8 @@ NOT_COUNTED = (
 class LimitSpec:
     """How a kind declares one limit. `at` is the limit itself (Pa gauge), `allowed` what the point
     may be set to as the gauge shows it: less margin and gauge error. `hurts` tells that it must not
-    be passed even for a moment, while a nut is tried. `holds` tells that a grip stops there,
+    be passed even for a moment, while a nut is tried; `asked` that it stands on a plate which is
+    read as a matter of course. `holds` tells that a grip stops there,
     `there` whether this system has such a part at all."""
 
     id: str
@@ -47,6 +51,7 @@ class LimitSpec:
     error_counted: bool
     error_why: str
     hurts: bool = False
+    asked: bool = True
     holds: bool = True
     lowest: bool = False
     there: Callable[[Any], bool] = lambda figures: True
@@ -176,6 +181,28 @@ def highest_allowed_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | 
     return _lowest((spec for spec in bound if _is_read(spec, figures)), figures)
 
 
+def raised_to_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
+    """How far cut-out may be told to be raised: to where a switch can still be set with an eye on
+    the gauge below every limit that must not be passed (Pa gauge). None where one of those that are
+    asked for as a matter of course was not read.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+
+    Returns:
+        Gauge pressure, Pa; None where nothing may be raised.
+
+    Source: Common practice, no source.
+    """
+    bound = _bound(specs, figures, hurts=True)
+    hurting = [spec for spec in bound if spec.hurts]
+    if any(spec.asked and not _is_read(spec, figures) for spec in hurting):
+        return None
+    highest = highest_allowed_pa(bound, figures)
+    return highest - ROOM_PA if hurting and highest is not None else highest
+
+
 def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Reading, ...]:
     """Where the limits that must not be passed even for a moment are read, as far as they were not.
 
@@ -202,6 +229,7 @@ def rating(
     error_why: str,
     source: Source = RATING,
     there: Callable[[Any], bool] = lambda figures: True,
+    asked: bool = True,
 ) -> LimitSpec:
     """The limit of a plate or a valve: cut-out must not pass it even for a moment, whatever the
     gauge is off by.
@@ -215,6 +243,7 @@ def rating(
         error_why: Why the gauge's error is counted.
         source: Where it comes from.
         there: Whether a system has such a part.
+        asked: Whether it is read as a matter of course.
 
     Returns:
         The limit.
@@ -230,6 +259,7 @@ def rating(
         error_counted=True,
         error_why=error_why,
         hurts=True,
+        asked=asked,
         there=there,
     )
 

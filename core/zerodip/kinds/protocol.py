@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar
 
 from zerodip.errors import Fault
+from zerodip.jobs.parts import Job
 from zerodip.kinds.charts import GripName, Ribbon
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.inputs import Input
@@ -24,6 +25,7 @@ from zerodip.kinds.visit_parts import (
     CheckSpec,
     DrainView,
     Measured,
+    PartSpec,
     Question,
     Remaining,
     StepSpec,
@@ -180,12 +182,15 @@ class VisitParts(Generic[F]):
     """What a visit asks of this kind: how one cycle is watched and what is read while it is, the
     steps of making safe, what comes out when it is drained from a gauge pressure, what is read dead
     and drained, what is odd about the readings, the pre-charge step, what was found besides that is
-    not put right, and what is seen to before leaving."""
+    not put right, what is seen to before leaving, the usual jobs, and its parts in the order of the
+    flow, each with what to look at."""
 
     watch: tuple[str, ...]
     make_safe: tuple[StepSpec, ...]
     read: tuple[str, ...]
     checks: tuple[CheckSpec, ...]
+    jobs: tuple[Job, ...] = ()
+    parts: tuple[PartSpec, ...] = ()
     drain: Callable[[F, float, Log, str], DrainView | None] = lambda figures, gauge, log, units: (
         None
     )

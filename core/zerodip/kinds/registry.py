@@ -11,7 +11,7 @@ from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.steps import AREA, GAUGE_AT_ZERO, ISOLATED, POWER_UP, SEEN_EARLIER
 from zerodip.kinds.tankless import TANKLESS_PUMP
 from zerodip.kinds.water import BOOSTED_SUPPLY, CISTERN_SUPPLY, PLAIN_TANK_WELL, WELL_WITH_BLADDER
-from zerodip.visit.slots import Slot
+from zerodip.visit.slots import CONFIRMED, Slot
 
 __all__ = ["KINDS", "confirmations", "figures_for", "kind_of"]
 
@@ -81,4 +81,6 @@ def confirmations() -> list[Slot[Any]]:
     slots = [step.slot for step in steps] + [
         c.slot for kind in KINDS.values() for c in kind.visit.checks
     ]
-    return list({slot.name: slot for slot in slots}.values())
+    of_jobs = [s for kind in KINDS.values() for job in kind.visit.jobs for s in job.slots()]
+    own = {slot.name: slot for slot in (*slots, *of_jobs) if slot.name.startswith(CONFIRMED)}
+    return list(own.values())

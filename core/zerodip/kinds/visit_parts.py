@@ -9,7 +9,10 @@ from zerodip.visit.log import Log
 from zerodip.visit.slots import (
     FOUND_GAUGE,
     FOUND_PRE_CHARGE,
+    NEW_AIR,
+    TANK_REPLACED,
     UNDONE_BY_POWER,
+    WATER_AT_VALVE,
     Slot,
     confirmation,
 )
@@ -20,10 +23,13 @@ __all__ = [
     "CheckSpec",
     "DrainView",
     "Measured",
+    "PartSpec",
     "Question",
     "Remaining",
     "StepSpec",
+    "air_now",
     "air_reads_as_gauge",
+    "bladder_burst",
     "question",
 ]
 
@@ -65,6 +71,14 @@ class CheckSpec:
     slot: Slot[bool]
 
 
+@dataclass(frozen=True)
+class PartSpec:
+    """A part of the system, and what to look at there."""
+
+    title: str
+    look: str
+
+
 @dataclass(frozen=True, kw_only=True)
 class DrainView:
     """Water (or free air) that will come out: how much (m³), through a hose (s), in buckets; in
@@ -81,7 +95,8 @@ class AirView:
     """The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
     free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
     it is right (within `near_pa`). `shut` tells why no air is to be set now: the
-    bladder is burst, or the reading was not that of a drained tank."""
+    bladder is burst, or the reading was not that of a drained tank; `new` that a new tank was put
+    in, whose air is read before water goes in."""
 
     found_gauge_pa: float | None
     target_gauge_pa: float
@@ -93,6 +108,7 @@ class AirView:
     says: str
     means: str
     shut: Literal["", "burst", "undrained"] = ""
+    new: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -164,6 +180,38 @@ def question(slot: Slot[Any], asks: str) -> Question:
     return Question(slot=slot.name, asks=asks)
 
 
+def _replaced_since(log: Log, slot: Slot[Any]) -> bool:
+    """Whether a new tank was put in after something was read of the old one."""
+    new, read = log.record(TANK_REPLACED), log.record(slot)
+    return new is not None and bool(new.value) and (read is None or read.at < new.at)
+
+
+def bladder_burst(log: Log) -> bool:
+    """Whether water was seen at the air valve of the tank that is there now.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        True for a burst bladder.
+
+    Source: Common practice, no source.
+    """
+    return bool(log.value(WATER_AT_VALVE)) and not _replaced_since(log, WATER_AT_VALVE)
+
+
+def air_now(log: Log) -> Slot[float]:
+    """Where the pre-charge of the tank that is there now was read: as found, or of a new tank.
+
+    Args:
+        log: The visit's log.
+
+    Returns:
+        The slot.
+    """
+    return NEW_AIR if _replaced_since(log, FOUND_PRE_CHARGE) else FOUND_PRE_CHARGE
+
+
 def air_reads_as_gauge(log: Log) -> bool:
     """Whether the air valve showed what the gauge did: a tank under water pressure shows the
     system's pressure there, whatever its pre-charge.
@@ -177,6 +225,8 @@ def air_reads_as_gauge(log: Log) -> bool:
     Source: Common practice, no source.
     """
     air, gauge = log.record(FOUND_PRE_CHARGE), log.value(FOUND_GAUGE)
+    if air_now(log) is NEW_AIR:
+        return False
     if air is None or air.value is None or gauge is None or gauge <= _EMPTY_PA:
         return False
     drained = log.record(confirmation("drained"))

@@ -27,14 +27,16 @@ SURE = 0.96
 @dataclass(frozen=True, kw_only=True)
 class Goal:
     """Where the points must come to (Pa gauge) and how near; `highest_pa` is what cut-out may never
-    pass (None: not known, and then nothing is raised), `most_pa` what it is not set above. `order`
-    is all nuts in one power-off, or one nut at a time: "first" sets the first point before the
-    second. `leave` names nuts that are not turned at all. `eager` turns rather than watch."""
+    pass (None: not known, and then nothing is raised above `stood_pa`, where it was found),
+    `most_pa` what it is not set above. `order` is all nuts in one power-off, or one nut at a time:
+    "first" sets the first point before the second. `leave` names nuts that are not turned at all.
+    `eager` turns rather than watch."""
 
     cut_in_pa: float
     cut_out_pa: float
     tolerance_pa: float = 1.0 * PSI
     highest_pa: float | None = None
+    stood_pa: float | None = None
     most_pa: float = float("inf")
     order: str = "together"
     leave: frozenset[str] = frozenset()

@@ -10,7 +10,7 @@ from typing import Literal
 from zerodip.switch.belief import Belief, predict
 from zerodip.switch.classes import CUT_IN, CUT_OUT
 from zerodip.switch.goal import SURE, Goal, Work, aimed_points, inside, radius_pa, within
-from zerodip.switch.turning import best_turns
+from zerodip.switch.turning import best_turns, lesson
 
 __all__ = ["Step", "next_step", "told"]
 
@@ -57,7 +57,8 @@ def next_step(belief: Belief, goal: Goal, work: Work) -> Step:
     if turning.unread:
         return told(belief, goal, "read")
     if turning.held and not any(turning.turns):
-        return told(belief, goal, "stop", held=True)
+        teaching = lesson(belief, goal)
+        return told(belief, goal, "turn" if any(teaching) else "stop", teaching, held=True)
     do = _cheapest(belief, goal, work, turning.turns)
     return told(belief, goal, do, turning.turns if do == "turn" else (), turning.held)
 

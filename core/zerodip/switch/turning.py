@@ -3,14 +3,14 @@
 import itertools
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
 from zerodip.switch.goal import Goal, aimed_points
 from zerodip.units import PSI
 
-__all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns"]
+__all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns", "lesson"]
 
 PASSING = 1e-7  # the chance of passing a limit that one turn may have
 MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
@@ -19,6 +19,8 @@ _UNLIKELY, _FAR_PA = 0.02, 7.0 * PSI  # the stiffest that a nut may yet be, and 
 _CARE = (
     0.3  # how much of the uncertainty counts against going all the way: a longer turn teaches more
 )
+_UNKNOWN = 0.3  # share of a slope that may be unknown near a limit
+_LESSON_PA = 3.0 * PSI  # what a turn moves that is made to learn
 _ENOUGH = 0.5  # of the tolerance: one nut alone is enough where it is expected to miss by no more
 _SLACK_PA = 0.5 * PSI  # the coarsest that an eighth of a turn can be aimed
 
@@ -56,10 +58,43 @@ def best_turns(belief: Belief, goal: Goal) -> Turning:
     wanted = _wanted(belief, goal, nuts, {})
     best = _rounded(belief, goal, wanted, nuts)
     if goal.highest_pa is None and _raises(belief, best):
-        return Turning(turns=none, unread=True)
+        return _no_higher(belief, goal)
     return (
         Turning(turns=best) if _allowed(belief, goal, best) else _held(belief, goal, wanted, nuts)
     )
+
+
+def _no_higher(belief: Belief, goal: Goal) -> Turning:
+    """No limit is known: the points are brought nearer only as far as cut-out surely stays below
+    where it was found."""
+    if goal.stood_pa is not None:
+        below = best_turns(belief, replace(goal, highest_pa=goal.stood_pa))
+        if any(below.turns):
+            return below
+    return Turning(turns=(0.0,) * len(belief.of.nuts), unread=True)
+
+
+def lesson(belief: Belief, goal: Goal) -> tuple[float, ...]:
+    """A small turn down of a nut that raises cut-out and of which too little is known to come near
+    a limit with it: it teaches how far the nut moves, and hurts nothing.
+
+    Args:
+        belief: What is believed of the switch.
+        goal: Where the points must come to, and which nuts are left alone.
+
+    Returns:
+        The turns; none where every such nut is known well.
+
+    Source: Common practice, no source.
+    """
+    turns = [0.0] * len(belief.of.nuts)
+    for nut in _free(belief, goal):
+        each, (mean, sd) = belief.of.nuts[nut], belief.slope(nut, CUT_OUT)
+        if each.moves[CUT_OUT] and each.id not in goal.leave and sd > _UNKNOWN * abs(mean):
+            size = min(_LESSON_PA / abs(mean), 1.0, _most(belief, nut))
+            turns[nut] = -max(math.floor(size / _EIGHTH) * _EIGHTH, belief.of.finest)
+            break
+    return tuple(turns)
 
 
 def _fewest(belief: Belief, goal: Goal) -> list[int]:
@@ -214,12 +249,17 @@ def _allowed(belief: Belief, goal: Goal, turns: tuple[float, ...]) -> bool:
 
 def _held(belief: Belief, goal: Goal, wanted: list[float], nuts: Sequence[int]) -> Turning:
     """The same way, but what raises cut-out only as far as a limit lets it; the other nuts make the
-    best of that."""
+    best of that, and raise nothing in its place."""
     raising = [nut for nut in nuts if wanted[nut] > 0 and belief.of.nuts[nut].moves[CUT_OUT]]
     for _ in range(40):
         wanted = [0.8 * turn if abs(turn) > belief.of.finest else 0.0 for turn in wanted]
         fixed = {nut: wanted[nut] for nut in raising}
-        turns = _rounded(belief, goal, _wanted(belief, goal, nuts, fixed), nuts, raising)
+        best = _wanted(belief, goal, nuts, fixed)
+        upward = [nut for nut in nuts if belief.of.nuts[nut].moves[CUT_OUT]]
+        for nut in set(upward) - set(raising):
+            best[nut] = min(best[nut], 0.0)
+        capped = [nut for nut in upward if best[nut] >= 0]
+        turns = _rounded(belief, goal, best, nuts, capped)
         if _allowed(belief, goal, turns):
             return Turning(turns=turns, held=True)
         if not any(fixed.values()):

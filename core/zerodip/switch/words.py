@@ -22,6 +22,8 @@ __all__ = [
 
 _SIXTEENTHS = 16
 _FIRST = "Power up and watch the gauge through one whole cycle: where it starts, where it stops."
+_HELD = " Shorter than the target asks: a limit comes first."
+_DOWN_FIRST = " Down first: a limit is near, and this shows how far the nut moves."
 _STOP = (
     "Stop turning: this switch does not answer. Find out why first; then watch it through one more"
     " cycle."
@@ -157,7 +159,8 @@ def step_says(
         limit = "" if goal.highest_pa is None else text(goal.highest_pa, "pressure", units)
         past = f" Cut-out may pass {limit}, a limit: switch off by hand before it does."
         return said + (past if step.held else "")
-    held = " Shorter than the target asks: a limit comes first." if step.held else ""
+    held = _HELD if any(turn > 0 for turn in step.turns) else _DOWN_FIRST
+    held = held if step.held else ""
     return f"Cut-in should come to {low}, cut-out to {high}.{held}"
 
 

@@ -49,6 +49,7 @@ __all__ = [
     "LEAKS_SEEN",
     "NEW_AIR",
     "NIPPLE_CLOGGED",
+    "NO_LIMIT",
     "PLACE",
     "RATING",
     "RATING_LOW",
@@ -251,6 +252,9 @@ HOW_NEAR: Slot[Near] = _value(
 SWITCH_REPLACED: Slot[bool] = _value(
     "set", "set.replaced", _flag("Switch replaced"), last_word=True
 )
+NO_LIMIT: Slot[bool] = _value(
+    "set", "set.no_limit", _flag("No limit can be read here"), last_word=True
+)
 TANK_REPLACED: Slot[bool] = _value(
     "set", "set.tank_replaced", _flag("Tank replaced"), last_word=True
 )
@@ -301,6 +305,7 @@ _ALL: tuple[Slot[Any], ...] = (
     TURNED,
     HOW_NEAR,
     SWITCH_REPLACED,
+    NO_LIMIT,
     TANK_REPLACED,
     TRY,
     LAP,

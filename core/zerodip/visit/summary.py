@@ -14,6 +14,8 @@ from zerodip.visit.slots import (
     FOUND_PRE_CHARGE,
     FOUND_RUN,
     LAP,
+    NEW_AIR,
+    TANK_REPLACED,
     TRY,
 )
 
@@ -83,10 +85,11 @@ def _left(log: Log, found: Points) -> Points:
     """The last look at the switch, and the pre-charge read again; as found where nothing was
     done."""
     looks, low, charge = log.all(TRY), log.low_by(TRY), log.true(AIR_LEFT)
+    stands = log.true(NEW_AIR) if log.value(TANK_REPLACED) else found.pre_charge_gauge_pa
     return Points(
         cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,
         cut_out_gauge_pa=looks[-1].cut_out_gauge_pa + low if looks else found.cut_out_gauge_pa,
-        pre_charge_gauge_pa=found.pre_charge_gauge_pa if charge is None else charge,
+        pre_charge_gauge_pa=stands if charge is None else charge,
     )
 
 

@@ -10,10 +10,11 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.protocol import ProofTest
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import GAUGE_AT_ZERO, SEEN_EARLIER
-from zerodip.kinds.visit_parts import AirView, DrainView, Question
+from zerodip.kinds.visit_parts import AirView, DrainView, PartSpec, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
 from zerodip.visit.figures_at import figures_at, settings_at
+from zerodip.visit.guide import NextStep, Stand, next_of
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import (
     DECIDED,
@@ -25,6 +26,7 @@ from zerodip.visit.slots import (
     Step,
 )
 from zerodip.visit.steps.handover import HandoverView, handover_view
+from zerodip.visit.steps.jobs import JobView, jobs_of
 from zerodip.visit.steps.make_safe import (
     MakeSafeStep,
     Power,
@@ -55,11 +57,13 @@ class Progress:
 @dataclass(frozen=True, kw_only=True)
 class VisitView:
     """What all steps show. `power` is unknown, off or on; work that needs power off stays shut
-    until it is off and proved dead. `place` is where the visit stood last."""
+    until it is off and proved dead. `place` is where the visit stood last, `next` the one thing
+    that is next."""
 
     place: Step
     power: Power
     rail: tuple[Progress, ...]
+    next: NextStep
     watch: WatchView
     make_safe: tuple[MakeSafeStep, ...]
     power_up: MakeSafeStep
@@ -68,6 +72,8 @@ class VisitView:
     drain: DrainView | None
     knee: ReadField | None
     read: tuple[ReadField, ...]
+    parts: tuple[PartSpec, ...]
+    jobs: tuple[JobView, ...]
     questions: tuple[Question, ...]
     air: AirView | None
     set: SetView
@@ -137,6 +143,18 @@ def visit_view(
     watch = watch_view(figures, log, asked.last, units)
     left = figures_at(document, done.left) or figures
     handover = handover_view(figures, left, log, done, setting, proof, units)
+    jobs = jobs_of(figures, log)
+    stand = Stand(
+        log=log,
+        jobs=jobs,
+        make_safe=steps,
+        power_up=power_up(log),
+        gauge_at_zero=settling_step(GAUGE_AT_ZERO, log),
+        air=air,
+        setting=setting,
+        proof=proof,
+        handover=handover,
+    )
     return VisitView(
         place=_place(log),
         power=power_state(log),
@@ -149,10 +167,11 @@ def visit_view(
             _progress("prove", "Prove", len(proof.measured), 1, f"{len(proof.measured)} measured"),
             _handover_progress(handover),
         ),
+        next=next_of(stand),
         watch=watch,
         make_safe=steps,
-        power_up=power_up(log),
-        gauge_at_zero=settling_step(GAUGE_AT_ZERO, log),
+        power_up=stand.power_up,
+        gauge_at_zero=stand.gauge_at_zero,
         seen_earlier=settling_step(SEEN_EARLIER, log),
         # Before the gauge is read it stands at cut-out at most.
         drain=kind.visit.drain(
@@ -160,6 +179,8 @@ def visit_view(
         ),
         knee=_knee(kind.diagnosis.tests, log, units),
         read=fields,
+        parts=kind.visit.parts,
+        jobs=jobs,
         questions=questions(figures, log, units),
         air=air,
         set=replace(setting, keep=settings_at(document, done.found)),

@@ -11,7 +11,7 @@ from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
 from zerodip.kinds.compressor.results import RESULTS
 from zerodip.kinds.compressor.rules import RULES
 from zerodip.kinds.compressor.sizing import demands, resized, target
-from zerodip.kinds.compressor.visit import CHECKS, STEPS, WATCH, drain
+from zerodip.kinds.compressor.visit import CHECKS, JOBS, STEPS, WATCH, drain
 from zerodip.kinds.nominal_sizes import tank_sizes_m3
 from zerodip.kinds.protocol import Diagnosis, Kind, Proposing, Simulating, Sizing, VisitParts
 from zerodip.kinds.steps import READ
@@ -52,7 +52,9 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
     edges=EDGES,
     report=("between", "run", "starts", "duty"),
     chart=air_ribbon,
-    visit=VisitParts(watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS, drain=drain),
+    visit=VisitParts(
+        watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS, jobs=JOBS, drain=drain
+    ),
     proposing=Proposing(
         candidates=candidates,
         floor_pa=floor_pa,

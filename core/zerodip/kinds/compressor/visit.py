@@ -1,5 +1,8 @@
 """A visit to a compressor: making safe, bleeding, what is seen to before leaving."""
 
+from zerodip.jobs.compressor import BLEED_CONDENSATE, CHECK_VALVE, SEALED_SWITCH, UNLOADER
+from zerodip.jobs.switch import CLEAN_CONTACTS, REPLACE_SWITCH, WIRE_SWITCH
+from zerodip.jobs.water import REPLACE_RELIEF
 from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.steps import (
     BYSTANDERS,
@@ -14,7 +17,7 @@ from zerodip.kinds.visit_parts import DrainView, StepSpec
 from zerodip.units import text
 from zerodip.visit.log import Log
 
-__all__ = ["CHECKS", "STEPS", "WATCH", "drain"]
+__all__ = ["CHECKS", "JOBS", "STEPS", "WATCH", "drain"]
 
 _GLASSES = StepSpec(
     "glasses",
@@ -34,6 +37,17 @@ WATCH = (
     "Let air out slowly until it clicks in. Read the gauge there: cut-in.",
     "Shut it off and start the stopwatch at the click.",
     "Stop it at the click out and read the gauge at once: cut-out. It settles as the air cools.",
+)
+
+JOBS = (
+    REPLACE_SWITCH,
+    WIRE_SWITCH,
+    CLEAN_CONTACTS,
+    SEALED_SWITCH,
+    BLEED_CONDENSATE,
+    UNLOADER,
+    CHECK_VALVE,
+    REPLACE_RELIEF,
 )
 
 

@@ -15,7 +15,7 @@ from zerodip.kinds.tankless.model import TANKLESS, TanklessSystem
 from zerodip.kinds.tankless.results import RESULTS
 from zerodip.kinds.tankless.rules import RULES
 from zerodip.kinds.tankless.sizing import none_needed, resized, settings_to_size_at, target
-from zerodip.kinds.tankless.visit import CHECKS, STEPS, WATCH
+from zerodip.kinds.tankless.visit import CHECKS, JOBS, STEPS, WATCH
 from zerodip.kinds.templates import usual_settings
 from zerodip.units import PSI, to_si
 
@@ -65,7 +65,7 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
     inputs=INPUTS,
     report=("running", "pulses", "drawdown"),
     chart=window,
-    visit=VisitParts(watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS),
+    visit=VisitParts(watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS, jobs=JOBS),
     proposing=Proposing(
         candidates=candidates,
         shown=("running", "dead_head", "pulses", "drawdown"),

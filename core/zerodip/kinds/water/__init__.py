@@ -34,6 +34,14 @@ from zerodip.kinds.water.chart import water_ribbon
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.found import with_found
 from zerodip.kinds.water.inputs import EDGES, INPUTS
+from zerodip.kinds.water.jobs import (
+    BOOSTED_JOBS,
+    BOOSTED_PARTS,
+    CISTERN_JOBS,
+    CISTERN_PARTS,
+    PLAIN_JOBS,
+    WELL_JOBS,
+)
 from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
 from zerodip.kinds.water.noticed import noticed
@@ -133,6 +141,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         make_safe=WELL_STEPS,
         read=READ_WATER,
         checks=CHECKS,
+        jobs=WELL_JOBS,
         drain=drain,
         questions=questions,
         air=air_view,
@@ -190,6 +199,7 @@ PLAIN_TANK_WELL = replace(
         WELL_WITH_BLADDER.visit,
         make_safe=WELL_STEPS,
         checks=PLAIN_CHECKS,
+        jobs=PLAIN_JOBS,
         air=lambda figures, log, units: None,
     ),
     sizing=replace(_SIZING, aired=", once it has its air again,"),
@@ -202,7 +212,12 @@ CISTERN_SUPPLY = replace(
     template={"system": _SYSTEM, "settings": usual_settings(30, 50, 28)},
     cautions=(MAINS, FIRST_FILL, STRETCH, CODES),
     rules=CISTERN_RULES,
-    visit=replace(WELL_WITH_BLADDER.visit, make_safe=WATER_STEPS),
+    visit=replace(
+        WELL_WITH_BLADDER.visit,
+        make_safe=WATER_STEPS,
+        jobs=CISTERN_JOBS,
+        parts=CISTERN_PARTS,
+    ),
     label=Label(pre_charge=True, warning=_undrinkable),
 )
 BOOSTED_SUPPLY = replace(
@@ -211,5 +226,10 @@ BOOSTED_SUPPLY = replace(
     title="Boosted supply",
     cautions=(MAINS, FIRST_FILL, STRETCH, CODES),
     rules=BOOSTED_RULES,
-    visit=replace(WELL_WITH_BLADDER.visit, make_safe=BOOSTED_STEPS),
+    visit=replace(
+        WELL_WITH_BLADDER.visit,
+        make_safe=BOOSTED_STEPS,
+        jobs=BOOSTED_JOBS,
+        parts=BOOSTED_PARTS,
+    ),
 )

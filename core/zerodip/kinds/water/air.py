@@ -4,7 +4,7 @@ today."""
 from typing import Literal
 
 from zerodip.kinds.steps import GAUGE_AT_ZERO
-from zerodip.kinds.visit_parts import AirView, air_reads_as_gauge
+from zerodip.kinds.visit_parts import AirView, air_now, air_reads_as_gauge, bladder_burst
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.physics.bladder_tank import air_to_add_m3
 from zerodip.rules.engine import exceeds
@@ -14,7 +14,7 @@ from zerodip.visit.slots import (
     AIR_LEFT,
     FOUND_PRE_CHARGE,
     INFLATOR,
-    WATER_AT_VALVE,
+    NEW_AIR,
 )
 
 __all__ = ["air_view"]
@@ -37,7 +37,9 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
     """
     target = figures.pre_charge_pa if figures.today_pa is None else figures.today_pa
     shown = target - log.low_by(AIR_LEFT)
-    found, left, flow = log.value(FOUND_PRE_CHARGE), log.value(AIR_LEFT), log.value(INFLATOR)
+    slot = air_now(log)
+    found, left, flow = log.value(slot), log.value(AIR_LEFT), log.value(INFLATOR)
+    new = slot is NEW_AIR
     step = None if found is None else shown - float(found)
     air = (
         None
@@ -54,16 +56,16 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
         minutes=minutes,
         left_gauge_pa=left,
         near_pa=near,
-        right=not log.value(WATER_AT_VALVE)
-        and left is not None
-        and abs(float(left) - shown) <= near,
+        right=not bladder_burst(log) and left is not None and abs(float(left) - shown) <= near,
         says=_SHUT_SAYS.get(shut, "").format(read=_read(log, units))
-        or f"{target_says} {_step(step, air, minutes, units)}",
-        means=_means(figures, log, units),
+        or f"{target_says} {_NEW if new and step is None else _step(step, air, minutes, units)}",
+        means="" if new else _means(figures, log, units),
         shut=shut,
+        new=new,
     )
 
 
+_NEW = "New tank: read its air before water goes in. Tanks come with about 38 psi."
 _SHUT_SAYS = {
     "burst": "Set no air: the bladder is burst, and the tank is finished.",
     "undrained": (
@@ -75,7 +77,7 @@ _SHUT_SAYS = {
 
 def _shut(log: Log) -> Literal["", "burst", "undrained"]:
     """Why no air is to be set: a burst bladder, or a reading that is the system's pressure."""
-    if log.value(WATER_AT_VALVE):
+    if bladder_burst(log):
         return "burst"
     if air_reads_as_gauge(log) and not log.confirmed(GAUGE_AT_ZERO.id):
         return "undrained"
@@ -116,7 +118,7 @@ def _step(step: float | None, air: float | None, minutes: float | None, units: s
 def _means(figures: WaterFigures, log: Log, units: str) -> str:
     """What a low find means: 1–2 psi a year is usual, 10 psi is a leak, water at the valve a
     burst."""
-    if log.value(WATER_AT_VALVE):
+    if bladder_burst(log):
         return "Adding air does not help; replace the tank."
     found = log.true(FOUND_PRE_CHARGE)
     if found is None or figures.last_pa is None:

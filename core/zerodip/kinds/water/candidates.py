@@ -49,7 +49,9 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
     own = () if way.id == "leave" else (figures.usual_differential_pa,)
     gaps = dict.fromkeys((*way.offers_pa(figures.differential_pa), figures.differential_pa, *own))
     most = lowest_limit(LIMITS, figures)
+    lower = figures.stands_pa < figures.cut_out_pa
     tops = () if most is None or way.id == "leave" else (down(most, units),)
+    tops = (*tops, down(figures.stands_pa, units)) if lower else tops
     cut_ins = dict.fromkeys(
         (
             figures.cut_in_pa,

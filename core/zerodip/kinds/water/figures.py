@@ -93,6 +93,12 @@ class WaterFigures(PlateFigures):
     def cut_off_wish(self) -> str:
         return {"fit": "fit it", "avoid": "avoid it"}.get(self.practice.cut_off_school, "either")
 
+    @property
+    def stands_pa(self) -> float:
+        """Where cut-out was found, else as set, Pa gauge."""
+        found = self.system.found.cut_out_gauge_pa
+        return self.cut_out_pa if found is None else found
+
     @figure("pressure")
     def trip_pa(self) -> float:
         return self.cut_in_pa - self.trip_below_pa

@@ -20,8 +20,12 @@ LIMITS = (
         source=practice("and codes"),
     ),
     rating("tank", "tank", "tank plate", W.tank_max_here_pa, W.tank_allowed_pa, _COUNTED),
-    rating("pipe", "pipe", "pipe's rating", W.pipe_max_pa, W.pipe_allowed_pa, _COUNTED),
-    rating("pump", "pump", "pump's rating", W.pump_max_pa, W.pump_allowed_pa, _COUNTED),
+    rating(
+        "pipe", "pipe", "pipe's rating", W.pipe_max_pa, W.pipe_allowed_pa, _COUNTED, asked=False
+    ),
+    rating(
+        "pump", "pump", "pump's rating", W.pump_max_pa, W.pump_allowed_pa, _COUNTED, asked=False
+    ),
     SWITCH_HIGH,
     LimitSpec(
         id="dead-head",

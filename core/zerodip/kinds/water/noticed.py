@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from zerodip.kinds.visit_parts import Remaining
+from zerodip.kinds.visit_parts import Remaining, air_now, bladder_burst
 from zerodip.kinds.water.air import air_view
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.rules.engine import exceeds
 from zerodip.units import text
 from zerodip.visit.log import Log
-from zerodip.visit.slots import FOUND_PRE_CHARGE, WATER_AT_VALVE
+from zerodip.visit.slots import FOUND_PRE_CHARGE
 
 __all__ = ["noticed"]
 
@@ -39,7 +39,7 @@ def noticed(figures: WaterFigures, log: Log, units: str) -> Iterator[Remaining]:
 
     Source: Common practice, no source.
     """
-    if log.value(WATER_AT_VALVE):
+    if bladder_burst(log):
         yield Remaining(
             id="burst",
             verdict="stop",
@@ -50,7 +50,8 @@ def noticed(figures: WaterFigures, log: Log, units: str) -> Iterator[Remaining]:
             spoils=True,
         )
         return
-    yield from _lost(figures, log.true(FOUND_PRE_CHARGE), units)
+    if air_now(log) is FOUND_PRE_CHARGE:
+        yield from _lost(figures, log.true(FOUND_PRE_CHARGE), units)
     yield from _not_set(figures, log, units)
 
 

@@ -17,7 +17,15 @@ from zerodip.kinds.steps import (
     TOLD,
     check,
 )
-from zerodip.kinds.visit_parts import CheckSpec, DrainView, Question, StepSpec, question
+from zerodip.kinds.visit_parts import (
+    CheckSpec,
+    DrainView,
+    Question,
+    StepSpec,
+    air_now,
+    bladder_burst,
+    question,
+)
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.rules.engine import exceeds
 from zerodip.text.writer import Writer
@@ -120,8 +128,8 @@ def questions(figures: WaterFigures, log: Log, units: str) -> list[Question]:
 
     Source: Common practice, no source.
     """
-    air = log.value(FOUND_PRE_CHARGE)
-    if log.value(WATER_AT_VALVE):
+    air = log.value(FOUND_PRE_CHARGE) if air_now(log) is FOUND_PRE_CHARGE else None
+    if bladder_burst(log):
         return [
             question(
                 WATER_AT_VALVE,

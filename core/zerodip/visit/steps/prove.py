@@ -35,13 +35,15 @@ class RunWatch:
 @dataclass(frozen=True, kw_only=True)
 class ProveView:
     """The tests that can be made here, what was measured, the causes of a difference with the
-    likeliest first, the one measurement that would tell, and how a run is judged as it is timed."""
+    likeliest first, the one measurement that would tell, how a run is judged as it is timed, and
+    whether one can be timed."""
 
     tests: tuple[ProofTest, ...]
     measured: tuple[Measured, ...]
     causes: tuple[Cause, ...]
     tell: str
     watch: RunWatch
+    timed: bool
 
 
 def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
@@ -67,6 +69,7 @@ def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
         causes=causes,
         tell=_tell(figures, causes, measured),
         watch=_watch(figures, units),
+        timed=diagnosis.run_s(figures) is not None,
     )
 
 

@@ -2,6 +2,7 @@
 right. Page, report and Rounds show the same."""
 
 from collections.abc import Iterator
+from typing import Literal
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import findings_of, usual_values
@@ -13,14 +14,24 @@ from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.log import Log
 from zerodip.visit.slots import (
+    BRIDGED,
+    CONTACTS_BURNT,
     CORROSION,
     DIP_SEEN,
+    EARTH_MISSING,
     FOUND_CUT_IN,
     FOUND_CUT_OUT,
     FOUND_PRE_CHARGE,
+    FOUND_RUN,
+    GAUGE_STUCK,
+    LAP,
     LEAKS_SEEN,
+    NIPPLE_CLOGGED,
+    RATING_LOW,
+    SWAPPED,
     Slot,
 )
+from zerodip.visit.steps.jobs import closed_slots, jobs_of
 from zerodip.visit.steps.make_safe import power_state
 from zerodip.visit.steps.prove import ProveView
 from zerodip.visit.steps.set_switch import SetView
@@ -28,20 +39,67 @@ from zerodip.visit.steps.set_switch import SetView
 __all__ = ["remaining", "seen"]
 
 _ORDER = ("stop", "caution", "cannot_tell")
-# Seen and answered with yes: what it is called, and what is advised.
-_SEEN: tuple[tuple[Slot[bool], str, str], ...] = (
+_CAUTION: Literal["caution"] = "caution"
+_STOP: Literal["stop"] = "stop"
+# Seen and answered with yes: how bad it is, what it is called, and what is advised.
+_SEEN: tuple[tuple[Slot[bool], Literal["stop", "caution"], str, str], ...] = (
+    (
+        EARTH_MISSING,
+        _STOP,
+        "No earth wire at the switch",
+        "A fault would make the case and the pipes live. Have it earthed by a licensed person.",
+    ),
+    (
+        SWAPPED,
+        _STOP,
+        "Line and load swapped at the switch",
+        "The motor side stays live with the switch open. Have it wired by its diagram.",
+    ),
+    (
+        BRIDGED,
+        _STOP,
+        "Terminals bridged at the switch",
+        "The pump can no longer be stopped by the switch. Have the bridge taken out.",
+    ),
+    (
+        RATING_LOW,
+        _STOP,
+        "The switch is rated for less than the motor draws",
+        "Its contacts will weld shut, and the pump will not stop. Have it replaced.",
+    ),
+    (
+        CONTACTS_BURNT,
+        _CAUTION,
+        "Contacts of the switch burnt or dirty",
+        "They stick or do not close. Have them cleaned, or the switch replaced.",
+    ),
+    (
+        NIPPLE_CLOGGED,
+        _CAUTION,
+        "The pipe to the switch is closing up",
+        "The switch feels pressure late and may never stop. Have a brass nipple put in.",
+    ),
+    (
+        GAUGE_STUCK,
+        _CAUTION,
+        "The gauge sticks",
+        "It shows pressure that is not there, or hides it. Have it replaced.",
+    ),
     (
         LEAKS_SEEN,
+        _CAUTION,
         "Leaks seen",
         "Every leak empties the tank and starts the pump. Have it found and mended.",
     ),
     (
         CORROSION,
+        _CAUTION,
         "Corrosion seen",
         "Rusted terminals and nipples fail without a warning. Have these parts replaced.",
     ),
     (
         DIP_SEEN,
+        _CAUTION,
         "A dip felt at the taps",
         "The taps feel each start of the pump. Pre-charge or start of the pump is not right.",
     ),
@@ -88,9 +146,10 @@ def seen(
     """
     return (
         *kind_of(figures).visit.noticed(figures, log, units),
-        *_said_yes(log),
+        *_said_yes(figures, log),
+        *_run_short(figures, log, units),
         *_not_as_worked_out(proof, units),
-        *_begun(log, setting),
+        *_begun(figures, log, setting),
         *_not_read(figures, log),
     )
 
@@ -111,12 +170,34 @@ def _limits(figures: Figures, units: str) -> Iterator[Remaining]:
         )
 
 
-def _said_yes(log: Log) -> Iterator[Remaining]:
-    for slot, title, advice in _SEEN:
-        if log.value(slot):
+def _said_yes(figures: Figures, log: Log) -> Iterator[Remaining]:
+    """What was seen, and put right by no job."""
+    closed = closed_slots(kind_of(figures).visit.jobs, log)
+    for slot, verdict, title, advice in _SEEN:
+        if log.value(slot) and slot.name not in closed:
             yield Remaining(
-                id=slot.name, verdict="caution", title=title, advice=advice, urgent="soon"
+                id=slot.name,
+                verdict=verdict,
+                title=title,
+                advice=advice,
+                urgent="now" if verdict == _STOP else "soon",
+                replaces=("earth",) if slot is EARTH_MISSING else (),
             )
+
+
+def _run_short(figures: Figures, log: Log, units: str) -> Iterator[Remaining]:
+    """A run as found that is short cycling, where none was timed since."""
+    run, wanted = log.value(FOUND_RUN), kind_of(figures).diagnosis.wanted_run_s(figures)
+    if run is None or wanted is None or run >= wanted or log.records_in(LAP):
+        return
+    yield Remaining(
+        id="run_found",
+        verdict="caution",
+        title="Short cycling as found",
+        figure=text(run, "duration", units),
+        advice=f"At least {text(wanted, 'duration', units)} is wanted. Time a run as it is left.",
+        urgent="soon",
+    )
 
 
 def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
@@ -133,8 +214,18 @@ def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
             )
 
 
-def _begun(log: Log, setting: SetView) -> Iterator[Remaining]:
+def _begun(figures: Figures, log: Log, setting: SetView) -> Iterator[Remaining]:
     """What was begun and not ended."""
+    for job in jobs_of(figures, log):
+        if job.added and not job.done:
+            missing = [each.does for each in (*job.steps, *job.checks) if not each.done]
+            yield Remaining(
+                id=f"job.{job.id}",
+                verdict="caution",
+                title=f"Not finished: {job.title[:1].lower()}{job.title[1:]}",
+                advice=f"Left to do: {' '.join(missing[:3])}",
+                urgent="now",
+            )
     if power_state(log) == "off":
         yield Remaining(
             id="power",

@@ -203,12 +203,14 @@ def goal_of(figures: Figures, log: Log, order: str, eager: bool) -> Goal:
     """
     low, limits = log.low_by(TRY), kind_of(figures).limits
     most, highest = lowest_limit(limits, figures), highest_allowed_pa(limits, figures)
+    found = found_points(log)
     alone = figures.practice.differential_school == "leave"
     return Goal(
         cut_in_pa=figures.cut_in_pa - low,
         cut_out_pa=figures.cut_out_pa - low,
         tolerance_pa=near_of(log).tolerance_pa(noise_pa(log)),
         highest_pa=None if highest is None else highest - low,
+        stood_pa=None if found is None else found[1],
         most_pa=float("inf") if most is None else most - low,
         order=order,
         leave=frozenset({"differential"} if alone else ()),

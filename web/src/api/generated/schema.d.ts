@@ -3048,7 +3048,8 @@ export interface components {
          * @description The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
          *     free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
          *     it is right (within `near_pa`). `shut` tells why no air is to be set now: the
-         *     bladder is burst, or the reading was not that of a drained tank.
+         *     bladder is burst, or the reading was not that of a drained tank; `new` that a new tank was put
+         *     in, whose air is read before water goes in.
          */
         AirView: {
             /** Found Gauge Pa */
@@ -3075,6 +3076,11 @@ export interface components {
              * @enum {string}
              */
             shut: "" | "burst" | "undrained";
+            /**
+             * New
+             * @default false
+             */
+            new: boolean;
         };
         /**
          * Cause
@@ -3221,6 +3227,35 @@ export interface components {
             signed: string;
         };
         /**
+         * JobView
+         * @description One job: whether it was added to the visit (at `slot`), why it is suggested ("": it is not),
+         *     about how long it takes, what to have, its steps and checks as they stand, what is recorded on
+         *     the way, and whether all of it is done.
+         */
+        JobView: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            slot: components["schemas"]["Slot"];
+            /** Added */
+            added: boolean;
+            /** Suggested */
+            suggested: string;
+            /** Minutes */
+            minutes: number;
+            /** Have */
+            have: string[];
+            /** Steps */
+            steps: components["schemas"]["MakeSafeStep"][];
+            /** Checks */
+            checks: components["schemas"]["MakeSafeStep"][];
+            /** Records */
+            records: string[];
+            /** Done */
+            done: boolean;
+        };
+        /**
          * LearnedSlope
          * @description How far one nut of a class of switch moves one point: mean and spread, Pa a turn.
          */
@@ -3298,6 +3333,28 @@ export interface components {
             title: string;
         };
         /**
+         * NextStep
+         * @description What is next: the step of the rail, what to do there (confirm a step, watch a cycle, read,
+         *     decide, set the air, look at both points, turn, read a limit, time a run, sign, close), the
+         *     slots where that is recorded, and in words.
+         */
+        NextStep: {
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "watch" | "safe" | "read" | "decide" | "set" | "prove" | "hand_over";
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "confirm" | "watch" | "read" | "decide" | "air" | "look" | "turn" | "limit" | "time" | "sign" | "close";
+            /** Slots */
+            slots: string[];
+            /** Says */
+            says: string;
+        };
+        /**
          * NutView
          * @description A nut or screw of this switch, in order.
          */
@@ -3306,6 +3363,16 @@ export interface components {
             nut: string;
             /** Title */
             title: string;
+        };
+        /**
+         * PartSpec
+         * @description A part of the system, and what to look at there.
+         */
+        PartSpec: {
+            /** Title */
+            title: string;
+            /** Look */
+            look: string;
         };
         /**
          * Progress
@@ -3330,7 +3397,8 @@ export interface components {
         /**
          * ProveView
          * @description The tests that can be made here, what was measured, the causes of a difference with the
-         *     likeliest first, the one measurement that would tell, and how a run is judged as it is timed.
+         *     likeliest first, the one measurement that would tell, how a run is judged as it is timed, and
+         *     whether one can be timed.
          */
         ProveView: {
             /** Tests */
@@ -3342,6 +3410,8 @@ export interface components {
             /** Tell */
             tell: string;
             watch: components["schemas"]["RunWatch"];
+            /** Timed */
+            timed: boolean;
         };
         /**
          * Question
@@ -3631,7 +3701,8 @@ export interface components {
         /**
          * VisitView
          * @description What all steps show. `power` is unknown, off or on; work that needs power off stays shut
-         *     until it is off and proved dead. `place` is where the visit stood last.
+         *     until it is off and proved dead. `place` is where the visit stood last, `next` the one thing
+         *     that is next.
          */
         VisitView: {
             /**
@@ -3646,6 +3717,7 @@ export interface components {
             power: "unknown" | "off" | "on";
             /** Rail */
             rail: components["schemas"]["Progress"][];
+            next: components["schemas"]["NextStep"];
             watch: components["schemas"]["WatchView"];
             /** Make Safe */
             make_safe: components["schemas"]["MakeSafeStep"][];
@@ -3656,6 +3728,10 @@ export interface components {
             knee: components["schemas"]["ReadField"] | null;
             /** Read */
             read: components["schemas"]["ReadField"][];
+            /** Parts */
+            parts: components["schemas"]["PartSpec"][];
+            /** Jobs */
+            jobs: components["schemas"]["JobView"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
             air: components["schemas"]["AirView"] | null;
@@ -3862,7 +3938,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "air.new" | "bucket" | "complaint" | "decided" | "drain" | "found.bridged" | "found.contacts" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.earth_missing" | "found.gauge" | "found.gauge_stuck" | "found.knee" | "found.leaks" | "found.nipple" | "found.pre_charge" | "found.rating" | "found.rating_low" | "found.run" | "found.swapped" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cellar" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.label" | "safe.outdoors" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.replaced" | "set.tank_replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "air.new" | "bucket" | "complaint" | "decided" | "drain" | "found.bridged" | "found.contacts" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.earth_missing" | "found.gauge" | "found.gauge_stuck" | "found.knee" | "found.leaks" | "found.nipple" | "found.pre_charge" | "found.rating" | "found.rating_low" | "found.run" | "found.swapped" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cellar" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.job.bleed_condensate" | "safe.job.bleed_condensate.crack" | "safe.job.bleed_condensate.low" | "safe.job.bleed_condensate.oil" | "safe.job.bleed_condensate.rust" | "safe.job.bleed_condensate.shut" | "safe.job.check_valve" | "safe.job.check_valve.off" | "safe.job.check_valve.on" | "safe.job.check_valve.quiet" | "safe.job.check_valve.run_seen" | "safe.job.check_valve.seat" | "safe.job.check_valve.steady" | "safe.job.clean_contacts" | "safe.job.clean_contacts.draw" | "safe.job.clean_contacts.out" | "safe.job.clean_contacts.run_seen" | "safe.job.clean_contacts.seal" | "safe.job.clean_contacts.snap" | "safe.job.clean_nipple" | "safe.job.clean_nipple.follows" | "safe.job.clean_nipple.no_leak" | "safe.job.clean_nipple.off" | "safe.job.clean_nipple.on" | "safe.job.clean_nipple.run_seen" | "safe.job.clean_nipple.tee" | "safe.job.clean_nipple.through" | "safe.job.flooded" | "safe.job.flooded.disinfect" | "safe.job.flooded.dry" | "safe.job.flooded.earth" | "safe.job.flooded.flush" | "safe.job.flooded.test" | "safe.job.flooded.told" | "safe.job.flooded.touch_not" | "safe.job.flooded.upstream" | "safe.job.label_lines" | "safe.job.label_lines.cross" | "safe.job.label_lines.lines" | "safe.job.label_lines.outlets" | "safe.job.label_lines.tank" | "safe.job.label_lines.told" | "safe.job.prime_jet" | "safe.job.prime_jet.holds" | "safe.job.prime_jet.open" | "safe.job.prime_jet.plug" | "safe.job.prime_jet.run_seen" | "safe.job.prime_jet.start" | "safe.job.prime_jet.tight" | "safe.job.purge_lines" | "safe.job.purge_lines.filters" | "safe.job.purge_lines.slow" | "safe.job.purge_lines.source" | "safe.job.purge_lines.still" | "safe.job.purge_lines.until" | "safe.job.re_air" | "safe.job.re_air.air_in" | "safe.job.re_air.empty" | "safe.job.re_air.house" | "safe.job.re_air.no_air" | "safe.job.re_air.renewer" | "safe.job.re_air.run_seen" | "safe.job.re_air.shut" | "safe.job.replace_relief" | "safe.job.replace_relief.dry" | "safe.job.replace_relief.lifts" | "safe.job.replace_relief.off" | "safe.job.replace_relief.on" | "safe.job.replace_relief.rating" | "safe.job.replace_relief.tag" | "safe.job.replace_switch" | "safe.job.replace_switch.clamps" | "safe.job.replace_switch.diagram" | "safe.job.replace_switch.earth" | "safe.job.replace_switch.lever" | "safe.job.replace_switch.nipple" | "safe.job.replace_switch.no_leak" | "safe.job.replace_switch.off" | "safe.job.replace_switch.photo" | "safe.job.replace_switch.run_seen" | "safe.job.replace_switch.tight" | "safe.job.replace_tank" | "safe.job.replace_tank.cap" | "safe.job.replace_tank.charge" | "safe.job.replace_tank.let_air" | "safe.job.replace_tank.no_leak" | "safe.job.replace_tank.out" | "safe.job.replace_tank.plate" | "safe.job.replace_tank.run_seen" | "safe.job.reset_cut_off" | "safe.job.reset_cut_off.charge" | "safe.job.reset_cut_off.draw" | "safe.job.reset_cut_off.lever" | "safe.job.reset_cut_off.run_seen" | "safe.job.reset_cut_off.shut" | "safe.job.reset_cut_off.told" | "safe.job.reset_cut_off.why" | "safe.job.sealed_switch" | "safe.job.sealed_switch.opened" | "safe.job.sealed_switch.plate" | "safe.job.sealed_switch.resealed" | "safe.job.sealed_switch.valve" | "safe.job.sealed_switch.which" | "safe.job.unloader" | "safe.job.unloader.hiss" | "safe.job.unloader.off" | "safe.job.unloader.plunger" | "safe.job.unloader.run_seen" | "safe.job.unloader.soap" | "safe.job.unloader.starts" | "safe.job.wire_switch" | "safe.job.wire_switch.clamps" | "safe.job.wire_switch.continuity" | "safe.job.wire_switch.diagram" | "safe.job.wire_switch.earth" | "safe.job.wire_switch.rating" | "safe.job.wire_switch.run_seen" | "safe.job.wire_switch.tight" | "safe.job.wire_switch.volts" | "safe.label" | "safe.outdoors" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.no_limit" | "set.replaced" | "set.tank_replaced" | "set.turned" | "signed" | "try";
         /**
          * Dimension
          * @description What a figure measures.

@@ -32,6 +32,14 @@
       </p>
     {/if}
     {#if air.shut === 'undrained'}<Confirm step={at.view!.gauge_at_zero} state={at} />{/if}
+    {#if air.new}
+      <SlotStepper
+        state={at}
+        slot="air.new"
+        title="New tank’s pre-charge, as it came"
+        dimension="pressure"
+      />
+    {/if}
     {#if !air.shut}
       <SlotStepper state={at} slot="air.inflator" title="Inflator delivers" dimension="air_flow" />
       <SlotStepper

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Jobs from './Jobs.svelte'
   import Looked from './Looked.svelte'
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
@@ -8,6 +9,7 @@
   /** What can only be read dead and drained: the air, the plates, what is under the cover, what looks wrong. */
   let { state: at }: { state: VisitState } = $props()
   const fields = $derived(at.view!.read)
+  const parts = $derived(at.view!.parts)
 </script>
 
 <div class="grid gap-3">
@@ -19,3 +21,16 @@
   <ReadFields state={at} fields={fields.filter((field) => field.kind === 'words')} />
   <Looked state={at} fields={fields.filter((field) => field.kind === 'flag')} />
 </div>
+{#if parts.length}
+  <details class="rounded-box border border-base-300 px-3">
+    <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
+      >Parts along the flow</summary
+    >
+    <ol class="grid list-decimal gap-1 pb-3 pl-6">
+      {#each parts as part (part.title)}
+        <li><span class="font-bold">{part.title}.</span> {part.look}</li>
+      {/each}
+    </ol>
+  </details>
+{/if}
+<Jobs state={at} />

@@ -7,6 +7,7 @@
   import Check from '../../ui/Check.svelte'
   import Confirm from './Confirm.svelte'
   import Instruction from './Instruction.svelte'
+  import Jobs from './Jobs.svelte'
   import Look from './Look.svelte'
   import Otherwise from './Otherwise.svelte'
   import Plates from './Plates.svelte'
@@ -41,6 +42,8 @@
 </script>
 
 {#if view.air && set.do !== 'decide'}<AirStep state={at} />{/if}
+
+{#if view.jobs.some((job) => job.added)}<Jobs state={at} />{/if}
 
 <section aria-labelledby="switch-title" class="grid gap-3">
   <h2 id="switch-title" class="font-bold">
@@ -120,7 +123,15 @@
     >
       {set.says}
     </p>
-    {#if set.reads.length}<Plates system={kept.id} onkept={() => at.load()} />{/if}
+    {#if set.reads.length}
+      <Plates system={kept.id} onkept={() => at.load()} />
+      <Check
+        does="None of these can be read here: leave the switch where it was found."
+        done={at.value('set.no_limit') === true}
+        disabled={!at.open}
+        onconfirm={(done) => at.put('set.no_limit', done)}
+      />
+    {/if}
     {#if power !== 'on'}<Confirm step={view.power_up} state={at} />{/if}
     <WatchOn state={at} />
   {:else}
