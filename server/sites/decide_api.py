@@ -5,6 +5,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from common.errors import REFUSALS
+from common.json_responses import model_response
 from common.schemas import Units
 from zerodip.decide.compare import PracticeMatter, practice_matters
 from zerodip.decide.judge import decision as decide
@@ -28,9 +29,7 @@ def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> HttpR
     made = DecideOut.model_construct(
         decision=decide(figures, units, body.sure), simulation=simulate_draw(figures, draw)
     )
-    # Written out here: the general way would validate the core's own figures again, at every move
-    # of a finger.
-    return HttpResponse(made.model_dump_json(), content_type="application/json")
+    return model_response(made)
 
 
 @router.post("/propose", response={200: Proposal, **REFUSALS}, openapi_extra=ASK)

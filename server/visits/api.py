@@ -8,7 +8,7 @@ from ninja import Router
 
 from accounts.auth import actor_of
 from common.errors import REFUSALS, Problem
-from common.json_responses import json_response
+from common.json_responses import json_response, model_response
 from common.schemas import Units
 from gauges.selectors import gauges_in_use
 from gauges.serializers import GaugeOut, gauge_out
@@ -73,10 +73,10 @@ def read_next_checks(request: HttpRequest) -> HttpResponse:
 @router.put("/systems/{system_id}/visits/{visit_id}", response=CHANGES, openapi_extra=CHANGE)
 def open_visit(
     request: HttpRequest, system_id: UUID, visit_id: UUID, units: Units = "us"
-) -> VisitOut:
+) -> HttpResponse:
     """Opens a visit under the id given, or gives the one already open. Safe to repeat."""
     visit = services.open_visit(actor_of(request), system_id, visit_id)
-    return visit_out(actor_of(request), visit, units)
+    return model_response(visit_out(actor_of(request), visit, units))
 
 
 @router.get("/visits", response={200: list[OpenVisit], **REFUSALS}, openapi_extra=READ)
@@ -92,15 +92,11 @@ def read_visit(
     units: Units = "us",
     order: Order = "together",
     eager: bool = False,
-) -> VisitOut:
+) -> HttpResponse:
     """One visit: what its steps show and every entry."""
-    return visit_out(
-        actor_of(request),
-        selectors.visit_for_actor(actor_of(request), visit_id),
-        units,
-        order,
-        eager,
-    )
+    actor = actor_of(request)
+    visit = selectors.visit_for_actor(actor, visit_id)
+    return model_response(visit_out(actor, visit, units, order, eager))
 
 
 @router.get("/visits/{visit_id}/trends", response={200: Trends, **REFUSALS}, openapi_extra=READ)
@@ -123,9 +119,10 @@ def read_gauges(request: HttpRequest, visit_id: UUID) -> list[GaugeOut]:
 
 
 @router.put("/visits/{visit_id}/closed", response=CHANGES, openapi_extra=CHANGE)
-def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> VisitOut:
+def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
     """Closes a visit for good. Safe to repeat; readings can still be corrected, with their date."""
-    return visit_out(actor_of(request), services.close_visit(actor_of(request), visit_id), units)
+    actor = actor_of(request)
+    return model_response(visit_out(actor, services.close_visit(actor, visit_id), units))
 
 
 @router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -137,13 +134,13 @@ def add_entry(
     units: Units = "us",
     order: Order = "together",
     eager: bool = False,
-) -> VisitOut:
+) -> HttpResponse:
     """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
     actor = actor_of(request)
     visit, records = services.add_entry(
         actor, visit_id, entry_id, body.slot, body.value, body.supersedes
     )
-    return visit_out(actor, visit, units, order, eager, records)
+    return model_response(visit_out(actor, visit, units, order, eager, records))
 
 
 @router.put(
