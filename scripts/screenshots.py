@@ -38,7 +38,7 @@ def compare(name: str, tab: str, shown: str) -> Callable[[Page], None]:
 def practice(page: Page) -> None:
     """Opens what the workspace holds to."""
     page.get_by_role("link", name="Practice").click()
-    page.get_by_role("button", name="Keep this practice").wait_for()
+    page.get_by_role("button", name="Save this practice").wait_for()
 
 
 def sheet(page: Page) -> None:
@@ -92,9 +92,9 @@ def set_switch(page: Page) -> None:
     go(page, "Set")
     for again in (True, False):
         confirm(page, "Breaker off", "Prove it dead")
-        page.get_by_role("button", name="I have turned it so").wait_for()
+        page.get_by_role("button", name="Done turning").wait_for()
         if again:
-            page.get_by_role("button", name="I have turned it so").click()
+            page.get_by_role("button", name="Done turning").click()
             confirm(page, "Cover back on")
             put(page, {"Cut-in seen on the gauge": "35", "Cut-out seen on the gauge": "54"})
             page.get_by_role("button", name="Log try 1").click()
@@ -117,7 +117,7 @@ def prove(page: Page) -> None:
     page.get_by_test_id("stopwatch").click()
     page.get_by_text("Bucket test").click()
     put(page, {"Water caught": "7"})
-    page.get_by_role("button", name="Keep what was caught").click()
+    page.get_by_role("button", name="Save what was caught").click()
     page.get_by_test_id("tell").wait_for()
     page.get_by_text("Bucket test").click()
     page.evaluate("scrollTo(0, 0)")
@@ -133,9 +133,9 @@ def past(page: Page) -> None:
 def hand_over(page: Page) -> None:
     """The documents of a visit of the past, with a link for the customer."""
     past(page)
-    if not page.get_by_text("Take it back").count():
+    if not page.get_by_text("Stop sharing").count():
         page.get_by_role("button", name="Make a link for the customer").click()
-    page.get_by_text("Take it back").first.wait_for()
+    page.get_by_text("Stop sharing").first.wait_for()
     page.get_by_role("heading", name="Documents").scroll_into_view_if_needed()
 
 

@@ -78,7 +78,7 @@ def report_page(visit: Visit, units: str) -> ReportPage:
 def _verdict(told: Report) -> tuple[str, str]:
     """The mark and word at the head: the worst that remains, and no more than was judged."""
     if not told.remaining and not told.unjudged:
-        return MARKS["pass"], "All limits kept with the settings left"
+        return MARKS["pass"], "All limits OK as left"
     if not told.remaining:
         open_ones = f"{told.unjudged} limit{'s' if told.unjudged > 1 else ''} not judged"
         return MARKS["pass"], f"Nothing found against the settings left; {open_ones}"

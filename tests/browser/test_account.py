@@ -51,7 +51,7 @@ def enrol(page: Page, name: str) -> list[str]:
     page.get_by_role("button", name="Switch it on").click()
     expect(page.get_by_text("Keep these recovery codes")).to_be_visible()
     codes = page.get_by_role("status").get_by_role("listitem").all_inner_texts()
-    page.get_by_role("button", name="I have kept them").click()
+    page.get_by_role("button", name="Done, I wrote them down").click()
     return codes
 
 

@@ -109,9 +109,9 @@ def test_what_is_not_kept_yet_survives_a_reload_and_can_be_put_back(open_page: O
     grip(page, "Cut-out").focus()
     page.keyboard.press("ArrowDown")
     page.reload()
-    expect(page.get_by_text("What you had not kept yet is back on the table.")).to_be_visible()
+    expect(page.get_by_text("Your unsaved changes are back.")).to_be_visible()
     expect(grip(page, "Cut-out")).to_contain_text("59")
-    page.get_by_role("button", name="Put back").click()
+    page.get_by_role("button", name="Undo changes").click()
     expect(grip(page, "Cut-out")).to_contain_text("60")
     assert not Decision.objects.exists()
 
@@ -162,7 +162,7 @@ def test_plates_edit_tanks_and_pump_and_the_results_follow(open_page: Opener) ->
 
 def test_what_cannot_be_told_leads_to_the_reading_that_is_missing(open_page: Opener) -> None:
     page = decide(open_page(), "Millrace cottage")
-    page.get_by_text("cannot be told yet").click()
+    page.locator("summary", has_text="missing").click()
     finding = page.locator("[data-rule=relief-present]")
     finding.locator("summary").click()
     finding.get_by_role("button", name="Enter it now").click()
@@ -220,6 +220,6 @@ def test_two_people_do_not_overwrite_each_other_unseen(open_page: Opener) -> Non
     alert = two.get_by_role("alert")
     expect(alert).to_contain_text("Stored now: in 40 psi, out 61 psi")
     expect(alert).to_contain_text("Yours: in 40 psi, out 59 psi")
-    two.get_by_role("button", name="Keep mine").click()
+    two.get_by_role("button", name="Use mine").click()
     expect(two.get_by_test_id("kept")).to_be_visible()
     assert Decision.objects.count() == 2

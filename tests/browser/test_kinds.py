@@ -135,9 +135,11 @@ def test_one_press_proposes_and_what_is_taken_is_kept(open_page: Opener) -> None
     expect(shown.get_by_test_id("proposed")).to_contain_text("30/50")
     expect(shown.get_by_test_id("ways")).to_contain_text("Usual switch settings")
     expect(
-        shown.get_by_text("Pre-charge at or above cut-in; Dips while the pump starts")
+        shown.get_by_test_id("ways").get_by_text(
+            "Pre-charge at or above cut-in; Dips while the pump starts"
+        )
     ).to_be_visible()
-    shown.get_by_role("button", name="Take these").click()
+    shown.get_by_role("button", name="Use these settings").click()
     expect(shown).to_be_hidden()
     expect(grip(page, "Pre-charge")).to_have_attribute("aria-valuetext", "28 psi")
     expect(verdict(page, "start-dip")).to_have_attribute("data-verdict", "not_applicable")
@@ -175,13 +177,13 @@ def test_the_workspace_s_practice_and_sizes_reach_every_system_that_follows(
     page = open_page()
     page.get_by_role("link", name="Practice").click()
     page.get_by_label("Tank sizes that can be bought").fill("30 big 90")
-    page.get_by_role("button", name="Keep this practice").click()
+    page.get_by_role("button", name="Save this practice").click()
     expect(page.get_by_text("Nominal size is not a number.")).to_be_visible()
     page.get_by_label("Tank sizes that can be bought").fill("30 75 90")
     page.get_by_label("Way of pre-charging").select_option("five_below")
     page.get_by_label("Reason").fill("Cut-offs on every round")
-    page.get_by_role("button", name="Keep this practice").click()
-    expect(page.get_by_text("Kept; the systems that follow it are judged by it.")).to_be_visible()
+    page.get_by_role("button", name="Save this practice").click()
+    expect(page.get_by_text("Saved; the systems that follow it are judged by it.")).to_be_visible()
     assert WorkspacePractice.objects.get().practice["reason"] == "Cut-offs on every round"
     page.get_by_role("link", name="Rounds").click()
     decide(page)

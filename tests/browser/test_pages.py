@@ -45,7 +45,7 @@ def test_no_page_has_a_serious_accessibility_fault(open_page: Opener, theme: str
         no_serious_fault(page)
         page.keyboard.press("Escape")
     page.get_by_role("link", name="Practice").click()
-    expect(page.get_by_role("button", name="Keep this practice")).to_be_visible()
+    expect(page.get_by_role("button", name="Save this practice")).to_be_visible()
     no_serious_fault(page)
 
 

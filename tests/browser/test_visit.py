@@ -139,7 +139,7 @@ def look(page: Page, low: str, high: str) -> None:
     put(page, "Cut-in seen on the gauge", low)
     put(page, "Cut-out seen on the gauge", high)
     before = Entry.objects.filter(visit__closed_at=None, slot="try").count()
-    page.get_by_role("button", name=re.compile("^Log|^Keep the corr")).click()
+    page.get_by_role("button", name=re.compile("^Log|^Save the corr")).click()
     expect(
         page.get_by_label("Cut-in seen on the gauge", exact=True).or_(
             page.get_by_test_id("instruction")
@@ -155,7 +155,7 @@ def set_switch(page: Page, nuts: Nuts) -> int:
         expect(instruction).to_be_visible()
         if "● Set" in instruction.inner_text():
             return turned
-        proceed = page.get_by_role("button", name="I have turned it so")
+        proceed = page.get_by_role("button", name="Done turning")
         if proceed.count():
             if "proved dead" not in (page.get_by_test_id("power").all_inner_texts() or [""])[0]:
                 expect(proceed).to_be_disabled()
@@ -225,8 +225,8 @@ def test_a_whole_visit_on_a_phone(open_page: Opener) -> None:
     paper.goto(str(address))
     expect(paper.get_by_role("row", name=re.compile("Pre-charge 30 psi 37 psi"))).to_be_visible()
     no_serious_fault(paper)
-    page.get_by_role("button", name="Take it back").click()
-    expect(page.get_by_test_id("links")).to_contain_text("Taken back")
+    page.get_by_role("button", name="Stop sharing").click()
+    expect(page.get_by_test_id("links")).to_contain_text("No longer shared")
     paper.reload()
     expect(paper.get_by_role("heading", name="This link is no longer good")).to_be_visible()
     paper.close()
@@ -297,7 +297,7 @@ def test_a_wrong_look_is_corrected_and_both_stay_on_record(open_page: Opener) ->
     page.get_by_text("Correct a reading").click()
     page.get_by_role("button", name="Look 1").click()
     put(page, "Cut-out seen on the gauge", "59")
-    page.get_by_role("button", name="Keep the correction").click()
+    page.get_by_role("button", name="Save the correction").click()
     expect(page.get_by_role("img", name="1 looks")).to_contain_text("59")
     assert [round(value["cut_out_gauge_pa"] / PSI) for value in kept(page, "try")] == [95, 59]
 
@@ -310,12 +310,12 @@ def test_without_signal_everything_is_kept_and_sent_later(open_page: Opener) -> 
     confirm(page, "Breaker off")
     confirm(page, "Prove it dead")
     expect(checkbox(page, "Drain until")).to_be_enabled()
-    expect(page.get_by_text("kept on this device")).to_be_visible()
+    expect(page.get_by_text("saved on this phone")).to_be_visible()
     assert not Entry.objects.filter(visit__closed_at=None).exclude(slot="place").exists()
     page.context.set_offline(False)
     page.reload()
     expect(checkbox(page, "Prove it dead")).to_be_checked()
-    expect(page.get_by_text("kept on this device")).to_have_count(0)
+    expect(page.get_by_text("saved on this phone")).to_have_count(0)
     page.reload()
     expect(checkbox(page, "Prove it dead")).to_be_checked()
     assert kept(page, "safe.power_off") == [True]
@@ -329,7 +329,7 @@ def test_the_second_of_two_people_sees_both_values(open_page: Opener) -> None:
     alert = second.get_by_role("alert")
     expect(alert).to_contain_text("Stored: 33 psi")
     expect(alert).to_contain_text("Yours: 36 psi")
-    alert.get_by_role("button", name="Take mine").click()
+    alert.get_by_role("button", name="Use mine").click()
     expect(second.get_by_label("Cut-in as found", exact=True)).to_have_value("36")
     expect(alert).to_have_count(0)
     assert [round(value / PSI) for value in kept(second, "found.cut_in")] == [33, 36]
@@ -351,7 +351,7 @@ def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
     page.context.set_offline(True)
     picture = {"name": "plate.png", "mimeType": "image/png", "buffer": page.screenshot()}
     page.get_by_label("Photo, pump plate").set_input_files(picture)  # type: ignore[arg-type]
-    expect(page.get_by_text("1 kept on this device until there is signal.")).to_be_visible()
+    expect(page.get_by_text("1 saved on this phone until there is signal.")).to_be_visible()
     page.context.set_offline(False)
     page.reload()
     shown = page.get_by_role("img", name="Photo of the pump plate")

@@ -42,12 +42,12 @@ def test_a_gauge_is_added_with_its_faults_named_and_used_on_a_visit(open_page: O
     page.get_by_role("button", name="Add a gauge").click()
     page.get_by_label("What it is called").fill("No. 9")
     page.get_by_label(re.compile("End of its scale")).fill("big")
-    page.get_by_role("button", name="Keep the gauge").click()
+    page.get_by_role("button", name="Save the gauge").click()
     expect(page.get_by_text("End of the scale is not a number.")).to_be_visible()
     expect(page.get_by_label("What it is called")).to_have_value("No. 9")
     page.get_by_label(re.compile("End of its scale")).fill("100")
     page.get_by_label(re.compile("too little by")).fill("1.5")
-    page.get_by_role("button", name="Keep the gauge").click()
+    page.get_by_role("button", name="Save the gauge").click()
     expect(page.get_by_test_id("gauges")).to_contain_text("No. 9")
     assert Gauge.objects.get(data__name="No. 9").data["scale_gauge_pa"] == pytest.approx(100 * PSI)
     page.get_by_role("link", name="Zero Dip", exact=True).click()
@@ -78,7 +78,7 @@ def test_somebody_is_let_in_and_out_with_two_presses(open_page: Opener) -> None:
     expect(page.get_by_label("Role of Ada")).to_have_value("viewer")
     page.get_by_role("button", name="Take Ada out").click()
     assert Membership.objects.filter(user__username=joined).exists()
-    page.get_by_role("button", name="Take Ada out: press again").click()
+    page.get_by_role("button", name="Take Ada out: yes, do it").click()
     expect(page.get_by_test_id("members")).not_to_contain_text("Ada")
     assert not User.objects.get(username=joined).memberships.exists()
     page.get_by_label("Role of Demo technician").select_option("viewer")
@@ -108,12 +108,12 @@ def test_what_was_taken_out_as_a_file_comes_in_again_after_a_look_at_it(
     expect(page.get_by_test_id("pieces")).to_contain_text(
         "sites.1.systems.0.file.settings.cut_in_gauge_pa"
     )
-    expect(page.get_by_role("button", name="Take it in")).to_have_count(0)
+    expect(page.get_by_role("button", name="Import it")).to_have_count(0)
     page.get_by_role("button", name="Cancel", exact=True).click()
     take.set_input_files(file)
     expect(page.get_by_role("button", name=re.compile("added"))).to_contain_text("4")
     no_serious_fault(page)
-    page.get_by_role("button", name="Take it in").click()
+    page.get_by_role("button", name="Import it").click()
     expect(page.get_by_text("Taken in.", exact=True)).to_be_visible()
     assert Visit.objects.count() == visits
     assert System.objects.filter(site__name="Larkfield Nursery").count() == 3
@@ -140,6 +140,6 @@ def test_a_site_is_renamed_and_the_calendar_has_an_address(open_page: Opener) ->
     address = page.get_by_text(re.compile(r"/papers/due/.*\.ics")).text_content()
     anyone = page.context.browser.new_context()  # type: ignore[union-attr]
     assert "SUMMARY:Check Potting-shed well" in anyone.request.get(str(address)).text()
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Stop sharing").click()
     expect(page.get_by_role("button", name="Make an address")).to_be_visible()
     assert anyone.request.get(str(address)).status == 404

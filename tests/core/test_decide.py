@@ -177,11 +177,11 @@ def healthy() -> tuple[WaterSystem, Settings]:
 def test_at_a_glance() -> None:
     fine = summarize(*healthy())
     assert fine.verdict == Verdict.PASS
-    assert fine.headline["us"] == "All limits kept"
+    assert fine.headline["us"] == "All limits OK"
     assert fine.limit_gauge_pa == pytest.approx(74 * PSI)
     assert (fine.stops, fine.cautions, fine.unread) == (0, 0, 0)
     unread = summarize(system(), settings())
-    assert unread.headline["us"].startswith("Not read: ")
+    assert unread.headline["us"].startswith("Missing: ")
     assert (
         summarize(SHED, settings(30, 50, 38)).headline["metric"] == "Pre-charge at or above cut-in"
     )

@@ -74,7 +74,7 @@ def test_what_is_proposed_passes_no_limit_and_is_no_worse_than_now_or_any_other(
     decided = decide(of, _made(proposal))
     unread = sum(1 for finding in decided.findings if finding.verdict == "cannot_tell")
     kept = sum(1 for finding in decided.findings if finding.verdict == "pass")
-    assert f"{kept} kept; {unread} not read" in proposal.proposed.says
+    assert f"{kept} OK; {unread} missing" in proposal.proposed.says
     assert proposal.proposed.verdict == ("pass" if decided.verdict == "cannot_tell" else "caution")
     others = (proposal.now, *proposal.alternatives)
     assert all((o.stops, o.cautions) >= (0, proposal.proposed.cautions) for o in others)

@@ -56,7 +56,7 @@ def test_figures_before_and_after_are_those_of_decide_at_the_points_read(units: 
 def test_nothing_is_worked_out_of_points_that_were_not_read(missing: int) -> None:
     told = report(WELL, entries(*(each for k, each in enumerate(FOUND) if k != missing)))
     assert [f.before for f in told.figures] == [""] * 4
-    assert [p.before for p in told.points].count("not read") == 1
+    assert [p.before for p in told.points].count("missing") == 1
 
 
 def test_points_that_make_no_band_are_told_as_read_and_nothing_is_worked_out() -> None:

@@ -153,8 +153,8 @@ def test_what_turns_taught_is_said_of_each_nut_on_its_own_point() -> None:
     slopes = learned_from(numbers, "two")
     said = trends(figures(), [], "us", slopes).learned
     assert (
-        said == "Learned of this switch: range nut 2.1 psi a turn (give or take 0.2 psi), "
-        "differential nut 2.9 psi a turn (give or take 0.3 psi)."
+        said == "This switch moves about 2.1 psi (± 0.2 psi) a turn of the range nut, "
+        "2.9 psi (± 0.3 psi) a turn of the differential nut."
     )
     assert trends(figures(), []).learned == ""
 

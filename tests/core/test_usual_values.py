@@ -129,9 +129,9 @@ def test_a_healthy_system_is_left_alone_once_its_plates_are_read() -> None:
     usual = propose(*_parts(raw))
     raw["system"]["assumed"] = {}
     read = propose(*_parts(raw))
-    assert (usual.headline, usual.now.verdict) == ("By usual values, not read yet", "cannot_tell")
+    assert (usual.headline, usual.now.verdict) == ("By usual values only", "cannot_tell")
     assert (read.headline, read.now.verdict) == ("Leave it as it is", "pass")
-    assert read.now.says.endswith("not read")
+    assert read.now.says.endswith("missing")
 
 
 def _parts(raw: dict[str, Any]) -> tuple[Any, Any]:

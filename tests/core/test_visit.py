@@ -236,7 +236,7 @@ def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
     done = view(*FOUND, ("try", seen(40, 60, 2.75, 0.5)), *looks).set
     assert done.do == "done"
     assert done.sure > 0.9
-    assert done.learned.startswith("Learned of this switch: range nut 2.")
+    assert done.learned.startswith("This switch moves about 2.")
     again = view(*FOUND, learned=done.slopes).set
     assert again.turns
 

@@ -192,7 +192,7 @@ def test_labels_of_a_whole_site_need_no_list_of_its_systems(world: World) -> Non
 def test_a_visit_just_begun_has_a_report_too(world: World) -> None:
     told = words(world["viewer"].get(f"/api/visits/{opened(world)}/report.pdf").content)
     assert "Not closed yet" in told
-    assert told.count("not read") >= 5
+    assert told.count("missing") >= 5
 
 
 @pytest.mark.parametrize("kind", KINDS)

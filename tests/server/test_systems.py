@@ -231,7 +231,7 @@ def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings
     sites = browser.get("/api/rounds").json()["sites"]
     seen = {row["name"]: row["summary"] for site in sites for row in site["systems"]}
     assert {name: (g["verdict"], g["headline"]["us"]) for name, g in seen.items()} == {
-        "Potting-shed well": ("pass", "All limits kept"),
+        "Potting-shed well": ("pass", "All limits OK"),
         "Orchard house well": ("stop", "Pre-charge at or above cut-in"),
         "Glasshouse rainwater": ("stop", "Untreated water without a label"),
         "Millrace cottage": ("stop", "Short runs"),
@@ -239,7 +239,7 @@ def test_the_demo_shows_a_system_of_every_kind_and_loads_once(db: None, settings
         "Byre well": ("stop", "Short runs"),
         "Twin-tank well": ("caution", "Tanks with different pre-charges"),
         "Workshop compressor": ("caution", "Cut-out too near the safety valve"),
-        "Galley pump": ("cannot_tell", "Not read: the switch's lowest cut-in, under its cover"),
+        "Galley pump": ("cannot_tell", "Missing: the switch's lowest cut-in, under its cover"),
         "Camper van pump": ("caution", "No cut-out works at both voltages"),
     }
     assert {row["summary"]["kind"] for site in sites for row in site["systems"]} == set(KINDS)

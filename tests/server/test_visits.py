@@ -308,7 +308,7 @@ def test_the_demo_s_past_is_made_once_and_only_in_its_own_workspace(
     assert demo.next_check.due_at > demo.next_check.last_at
     assert not ours.visits.exists()
     told = trends_of(demo, "us")
-    assert told.learned.startswith("Learned of this switch: range nut")
+    assert told.learned.startswith("This switch moves about")
     assert told.series[0].per_year[0] / PSI == pytest.approx(-1.4, abs=0.1)  # type: ignore[index]
 
 

@@ -24,13 +24,14 @@ __all__ = ["Decision", "decide", "decision"]
 
 @dataclass(frozen=True, kw_only=True)
 class Decision:
-    """The results, the findings (worst first), the limits, the ways of pre-charging, and the
-    picture of this kind of system; the usual cautions; `verdict` is the worst finding's. `usual`
-    is everything for which a usual value stands; `certainty` how sure the results are, where that
-    was asked for."""
+    """The results (`leading` are the ids of those that decide), the findings (worst first), the
+    limits, the ways of pre-charging, and the picture of this kind of system; the usual cautions;
+    `verdict` is the worst finding's. `usual` is everything for which a usual value stands;
+    `certainty` how sure the results are, where that was asked for."""
 
     verdict: str
     results: tuple[Result, ...]
+    leading: tuple[str, ...]
     findings: tuple[WordedFinding, ...]
     limits: tuple[Limit, ...]
     ways: tuple[WayView, ...]
@@ -89,6 +90,7 @@ def decision(figures: Figures, units: str, sure: bool = False) -> Decision:
     return Decision(
         verdict=worst_verdict(findings).value,
         results=results_of(kind.results, figures, write),
+        leading=kind.report,
         findings=tuple(worded(finding, write) for finding in findings),
         limits=limits,
         ways=kind.ways(figures, write),

@@ -165,7 +165,7 @@ def _says(count: Mapping[Verdict, int]) -> str:
     said = [
         f"{stops} stop{'s' * (stops > 1)}" if stops else "",
         f"{cautions} caution{'s' * (cautions > 1)}" if cautions else "",
-        f"{count[Verdict.PASS]} kept",
+        f"{count[Verdict.PASS]} OK",
     ]
     unread = count[Verdict.CANNOT_TELL]
-    return ", ".join(part for part in said if part) + (f"; {unread} not read" if unread else "")
+    return ", ".join(part for part in said if part) + (f"; {unread} missing" if unread else "")

@@ -239,7 +239,7 @@ class _Choice:
     def _headline(self) -> str:
         """Nothing is left as it is on usual values."""
         if self.assumed:
-            return "By usual values, not read yet"
+            return "By usual values only"
         return "Leave it as it is" if self.same else "Set"
 
     def _on_usual(self) -> str:

@@ -69,12 +69,12 @@ def summarize(
 
 def _headline(worst: Finding, figures: Figures, units: str) -> str:
     if worst.verdict is Verdict.PASS:
-        return "All limits kept"
+        return "All limits OK"
     if worst.verdict is Verdict.CANNOT_TELL:
         return (
-            f"Not read: {worst.missing[0].title}"
+            f"Missing: {worst.missing[0].title}"
             if worst.missing
-            else f"Cannot tell: {worst.rule.title}"
+            else f"Missing: {worst.rule.title}"
         )
     return Writer(figures, units).fill(worst.rule.fails)
 

@@ -30,7 +30,7 @@ from zerodip.visit.summary import summarize_log
 
 __all__ = ["BeforeAfter", "Report", "report"]
 
-_NONE = "not read"
+_NONE = "missing"
 
 
 @dataclass(frozen=True, kw_only=True)

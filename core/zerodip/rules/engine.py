@@ -244,7 +244,7 @@ def _open(finding: Finding, write: Writer) -> str:
     """What would tell."""
     read = _titles(finding.missing)
     if finding.usual:
-        return f"Kept with the usual values, not by what was read. Read {read}."
+        return f"OK with the usual values only. Read {read}."
     if read:
         return f"Cannot tell. Read {read}."
     return write.fill(f"Cannot tell. {finding.rule.untold}")

@@ -64,8 +64,8 @@ def learned_says(learned: Learned, units: str) -> str:
                 mean, spread = (
                     text(value, "pressure", units) for value in slopes[nut.id, nut.sets]
                 )
-                said.append(f"{nut.title} {mean} a turn (give or take {spread})")
-    return f"Learned of this switch: {', '.join(said)}." if said else ""
+                said.append(f"{mean} (± {spread}) a turn of the {nut.title}")
+    return f"This switch moves about {', '.join(said)}." if said else ""
 
 
 def expected_says(low_pa: float, cut_in_pa: float, cut_out_pa: float, units: str) -> str:

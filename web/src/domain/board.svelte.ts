@@ -46,6 +46,8 @@ export class BoardState {
   draw = $state<number | null>(null)
   /** Why the grip being moved goes no further; empty when it is free. */
   held = $state('')
+  /** What was taken from a proposal, in words, until something is changed on it. */
+  taken = $state('')
   saving = $state(false)
   restored = $state(false)
   #asking = false
@@ -142,6 +144,7 @@ export class BoardState {
   /** Puts a changed file on the board: kept on this device at once, then judged. */
   change(file: SystemFile) {
     this.file = file
+    this.taken = ''
     this.certainty = undefined
     this.#decision = ''
     if (this.system) writeDraft(this.id, this.system.version, file, this.system.document)
@@ -204,8 +207,8 @@ export class BoardState {
     this.change(file)
   }
 
-  /** Takes settings: proposed ones, or those found. */
-  take(option: Schemas['Settings']) {
+  /** Takes settings: proposed ones (`said` in words until they are saved or changed), or those found. */
+  take(option: Schemas['Settings'], said = '') {
     let file = withoutNotes(this.file!, 'settings')
     const { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed } = option
     const settings = {
@@ -217,6 +220,7 @@ export class BoardState {
     file = withValue(file, 'settings', settings)
     this.held = ''
     this.change(file)
+    this.taken = said
   }
 
   drawAt(draw: number | null) {

@@ -86,13 +86,13 @@
         onset={({ text }) => ontype(text)}
         aria-invalid={faults.length > 0}
         aria-describedby={faults.length ? `${id}-fault` : undefined}
-        placeholder={field.optional ? 'not read' : ''}
+        placeholder={field.optional ? 'missing' : ''}
       />
     </span>
   {/if}
   {#if usual}
     <p class="flex flex-wrap items-center justify-between gap-x-3 text-sm" data-testid="usual">
-      <span class="text-accent">A usual value, not read.</span>
+      <span class="text-accent">A usual value only.</span>
       <button type="button" class="btn min-h-12" aria-label="It is so: {title}" onclick={onconfirm}
         >It is so</button
       >

@@ -9,7 +9,7 @@
     ['W', 'The quarter of an hour at the worst draw'],
     ['P', 'Propose settings'],
     ['Space', 'The stopwatch, in Prove'],
-    ['Ctrl S', 'Keep the settings'],
+    ['Ctrl S', 'Save the settings'],
     ['U', 'Next units'],
     ['L', 'Day or Cellar'],
     ['Esc', 'Close what is open'],

@@ -2,8 +2,8 @@
   export const VERDICTS: Record<string, { word: string; colour: string }> = {
     stop: { word: 'Stop', colour: 'text-error' },
     caution: { word: 'Caution', colour: 'text-warning' },
-    cannot_tell: { word: 'Cannot tell', colour: 'text-neutral' },
-    pass: { word: 'Kept', colour: 'text-success' },
+    cannot_tell: { word: 'Missing', colour: 'text-neutral' },
+    pass: { word: 'OK', colour: 'text-success' },
     not_applicable: { word: 'Does not apply', colour: 'text-neutral' },
   }
 </script>

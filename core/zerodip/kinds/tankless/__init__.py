@@ -63,7 +63,7 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
     limits=LIMITS,
     results=RESULTS,
     inputs=INPUTS,
-    report=("running", "pulses", "drawdown"),
+    report=("running", "dead_head", "pulses", "drawdown"),
     chart=window,
     visit=VisitParts(watch=WATCH, make_safe=STEPS, read=READ, checks=CHECKS, jobs=JOBS),
     proposing=Proposing(

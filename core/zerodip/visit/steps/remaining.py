@@ -261,7 +261,7 @@ def _not_read(figures: Figures, log: Log) -> Iterator[Remaining]:
         yield Remaining(
             id="not_read",
             verdict="cannot_tell",
-            title="Not read on this visit",
+            title="Missing on this visit",
             advice=f"{_listed(missing)}.",
             urgent="next visit",
         )

@@ -2057,16 +2057,18 @@ export interface components {
         };
         /**
          * Decision
-         * @description The results, the findings (worst first), the limits, the ways of pre-charging, and the
-         *     picture of this kind of system; the usual cautions; `verdict` is the worst finding's. `usual`
-         *     is everything for which a usual value stands; `certainty` how sure the results are, where that
-         *     was asked for.
+         * @description The results (`leading` are the ids of those that decide), the findings (worst first), the
+         *     limits, the ways of pre-charging, and the picture of this kind of system; the usual cautions;
+         *     `verdict` is the worst finding's. `usual` is everything for which a usual value stands;
+         *     `certainty` how sure the results are, where that was asked for.
          */
         Decision: {
             /** Verdict */
             verdict: string;
             /** Results */
             results: components["schemas"]["Result"][];
+            /** Leading */
+            leading: string[];
             /** Findings */
             findings: components["schemas"]["WordedFinding"][];
             /** Limits */

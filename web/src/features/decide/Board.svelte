@@ -2,6 +2,7 @@
   import { command } from '../../ui/typing'
   import Results from './Results.svelte'
   import type { BoardState } from '../../domain/board.svelte'
+  import Counts from './Counts.svelte'
   import Findings from './Findings.svelte'
   import KeepBar from './KeepBar.svelte'
   import PlateButton from './PlateButton.svelte'
@@ -45,10 +46,27 @@
 
 <svelte:window onkeydown={press} />
 
+{#snippet compare()}
+  <div role="group" aria-label="Compare other ways" class="flex gap-2">
+    {#each tabs as [tab, word] (tab)}
+      <button
+        type="button"
+        class="btn min-h-12 flex-1 px-2 {tab === 'propose'
+          ? 'border-accent text-accent btn-outline'
+          : ''}"
+        disabled={board.stale}
+        onclick={() => (comparing = tab)}>{word}</button
+      >
+    {/each}
+  </div>
+{/snippet}
+
 {#if board.file && board.result}
-  <main class="flex min-h-0 flex-1 flex-col lg:grid lg:grid-cols-[1fr_330px]">
+  <main
+    class="flex min-h-0 flex-1 flex-col lg:grid lg:grid-cols-[1fr_330px] lg:grid-rows-[minmax(0,1fr)_auto]"
+  >
     <h1 class="sr-only">Decide: {board.system?.name}</h1>
-    <div class="flex min-h-0 flex-col gap-2 px-4 py-3 lg:overflow-y-auto">
+    <div class="flex min-h-0 flex-col gap-2 px-4 py-3 lg:row-span-2 lg:overflow-y-auto">
       <div
         class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:grid-cols-3 xl:grid-cols-6"
       >
@@ -68,23 +86,15 @@
       aria-label="What these settings do"
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
+        <Counts decision={board.result.decision} />
+        <div class="pt-2"></div>
         <Results
           results={board.result.decision.results}
+          leading={board.result.decision.leading}
           certainty={board.certainty}
           onreading={enter}
         />
-        <div role="group" aria-label="Compare other ways" class="flex gap-2 py-2">
-          {#each tabs as [tab, word] (tab)}
-            <button
-              type="button"
-              class="btn min-h-12 flex-1 px-2 {tab === 'propose'
-                ? 'border-accent text-accent btn-outline'
-                : ''}"
-              disabled={board.stale}
-              onclick={() => (comparing = tab)}>{word}</button
-            >
-          {/each}
-        </div>
+        <div class="py-2 lg:hidden">{@render compare()}</div>
         <Findings findings={board.result.decision.findings} onreading={enter} />
         <ul
           class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral"
@@ -93,8 +103,10 @@
           {#each board.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
         </ul>
       </div>
-      <KeepBar {board} onfault={enter} {onnext} />
     </aside>
+    <KeepBar {board} onfault={enter} {onnext}>
+      <div class="max-lg:hidden">{@render compare()}</div>
+    </KeepBar>
   </main>
 {:else if board.problem}
   <main class="p-6">
@@ -116,7 +128,7 @@
             onopen={() => (open = plate)}
           />{/each}{/if}
     </div>
-    <button class="btn mt-4" onclick={() => board.putBack()}>Put back what was kept</button>
+    <button class="btn mt-4" onclick={() => board.putBack()}>Back to what was saved</button>
   </main>
 {:else}
   <p class="p-6 text-neutral">Reading the system…</p>

@@ -65,6 +65,6 @@
 <ul>
   {#each pressing as finding (finding.rule)}{@render row(finding)}{/each}
 </ul>
-{@render group('kept', kept, pressing.length === 0)}
-{@render group('cannot be told yet', unread, false)}
+{@render group('OK', kept, pressing.length === 0)}
+{@render group('missing', unread, false)}
 {@render group('do not apply', apart, false)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte'
   import { preferences } from '../../domain/preferences.svelte'
   import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
   import { figureAt } from '../../domain/file'
@@ -9,7 +10,13 @@
     board,
     onfault,
     onnext,
-  }: { board: BoardState; onfault: (path: string) => void; onnext?: () => void } = $props()
+    children,
+  }: {
+    board: BoardState
+    onfault: (path: string) => void
+    onnext?: () => void
+    children?: Snippet
+  } = $props()
   const faults = $derived(board.faults)
   const judged = $derived(board.result?.decision)
   const counts = $derived(
@@ -46,12 +53,12 @@
   }
 </script>
 
-<div class="sticky bottom-0 grid gap-2 border-t border-base-300 bg-base-100 p-4">
+<div class="sticky bottom-0 z-10 grid gap-2 border-t border-base-300 bg-base-100 p-4 lg:border-l">
   {#if judged}
     <!-- On a phone the verdicts stand below the fold: their sum stays in sight. -->
     <p class="flex items-center gap-2 text-sm lg:hidden" data-testid="sum">
       <VerdictMark verdict={judged.verdict} />
-      {counts.join(' · ') || 'All limits kept'}
+      {counts.join(' · ') || 'All limits OK'}
     </p>
   {/if}
   {#if board.conflict}
@@ -60,8 +67,8 @@
       <p>Stored now: {settings(board.conflict.current?.document)}</p>
       <p>Yours: {settings(board.file)}</p>
       <div class="mt-2 flex gap-2">
-        <button class="btn min-h-12 flex-1" onclick={() => board.settle(false)}>Take theirs</button>
-        <button class="btn min-h-12 flex-1" onclick={() => board.settle(true)}>Keep mine</button>
+        <button class="btn min-h-12 flex-1" onclick={() => board.settle(false)}>Use theirs</button>
+        <button class="btn min-h-12 flex-1" onclick={() => board.settle(true)}>Use mine</button>
       </div>
     </div>
   {:else if board.problem}
@@ -78,15 +85,21 @@
       >
     </p>
   {:else if board.restored}
-    <p role="status" class="text-sm">What you had not kept yet is back on the table.</p>
+    <p role="status" class="text-sm">Your unsaved changes are back.</p>
   {:else if !board.dirty && last}
     <p role="status" class="text-sm text-neutral" data-testid="kept">
-      Kept {when(last.made_at)} by {last.made_by}
+      Saved {when(last.made_at)} by {last.made_by}
     </p>
   {/if}
+  {#if board.taken && board.dirty}
+    <p role="status" class="text-sm font-bold" data-testid="taken">
+      ▲ {board.taken}: not saved yet.
+    </p>
+  {/if}
+  {@render children?.()}
   <div class="flex gap-2">
     {#if board.dirty}
-      <button class="btn btn-lg" onclick={() => board.putBack()}>Put back</button>
+      <button class="btn btn-lg" onclick={() => board.putBack()}>Undo changes</button>
     {/if}
     <button
       class="btn flex-1 btn-lg btn-primary"

@@ -23,7 +23,7 @@
   <span class="figure block truncate leading-snug">{first}</span>
   <span class="block truncate text-xs">{rest.join(' ')}</span>
   {#if usual}
-    <span class="block text-xs font-bold text-accent" data-testid="usual">usual, not read</span>
+    <span class="block text-xs font-bold text-accent" data-testid="usual">usual value</span>
   {/if}
   {#if faults.length}
     <span class="block text-xs text-error">{faults.length} to correct</span>

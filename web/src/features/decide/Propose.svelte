@@ -42,7 +42,9 @@
   )
 
   function take(way: Option) {
-    board.take(way)
+    const air = way.pre_charge_gauge_pa == null ? '' : `, air ${bare(way.pre_charge_gauge_pa)}`
+    const name = way.id === 'proposed' ? 'Proposed' : 'Chosen'
+    board.take(way, `${name} ${bare(way.cut_in_gauge_pa)}/${pressure(way.cut_out_gauge_pa)}${air}`)
     ontaken()
   }
 </script>
@@ -81,7 +83,7 @@
     {/if}
     {#if !proposal.same}
       <button type="button" class="btn btn-lg btn-primary sm:ml-auto" onclick={() => take(best)}
-        >Take these</button
+        >Use these settings</button
       >
     {/if}
   </div>
@@ -89,7 +91,47 @@
     {#each proposal.why as line (line)}<li>{line}</li>{/each}
   </ul>
   <UnreadList unread={proposal.unread} {onreading} />
-  <div class="-mx-4 overflow-x-auto px-4">
+  <div class="grid gap-2 sm:hidden" data-testid="way-cards">
+    {#each rows as group (group.title)}
+      {#if group.title}<h3 class="mt-2 font-bold">{group.title}</h3>{/if}
+      {#each group.ways as way (way.id)}
+        <article class="grid gap-1 rounded-box border border-base-300 px-3 py-2">
+          <div class="flex items-center justify-between gap-2">
+            <span>
+              <span class="figure text-2xl"
+                >{bare(way.cut_in_gauge_pa)}/{bare(way.cut_out_gauge_pa)}</span
+              >
+              {#if way.pre_charge_gauge_pa != null}<span class="text-sm"
+                  >air <span class="figure">{bare(way.pre_charge_gauge_pa)}</span></span
+                >{/if}
+              {#if way.id === 'now' || way.id === 'proposed' || way.air_renewed}<span
+                  class="block text-sm">{way.air_renewed ? 're-aired' : way.title}</span
+                >{/if}
+            </span>
+            {#if way.id !== 'now'}<button
+                type="button"
+                class="btn min-h-12"
+                aria-label="Use {way.title}"
+                onclick={() => take(way)}>Use</button
+              >{/if}
+          </div>
+          <dl class="grid grid-cols-2 gap-x-3 text-sm">
+            {#each way.figures as figure (figure.id)}
+              <div class="flex justify-between gap-2">
+                <dt class="text-neutral">{figure.title}</dt>
+                <dd class="figure">{figure.text}</dd>
+              </div>
+            {/each}
+          </dl>
+          <p class="flex items-center gap-2 text-sm">
+            <VerdictMark verdict={way.verdict} />{way.says}
+          </p>
+          {#if way.cost}<p class="text-sm text-neutral">{way.cost}</p>{/if}
+        </article>
+      {/each}
+    {/each}
+  </div>
+  <div class="-mx-4 overflow-x-auto px-4 max-sm:hidden">
     <table class="table table-sm" data-testid="ways">
       <thead>
         <tr class="align-bottom">
@@ -115,8 +157,8 @@
                   <button
                     type="button"
                     class="btn min-h-12"
-                    aria-label="Take {way.title}"
-                    onclick={() => take(way)}>Take</button
+                    aria-label="Use {way.title}"
+                    onclick={() => take(way)}>Use</button
                   >
                 {/if}
               </td>

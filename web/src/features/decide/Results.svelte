@@ -3,16 +3,21 @@
 
   let {
     results,
+    leading,
     certainty,
     onreading,
   }: {
     results: Schemas['Result'][]
+    /** Ids of those that decide; the others are one press away. */
+    leading: readonly string[]
     /** Within what they lie; not there while something moves. */
     certainty: Schemas['Certainty'] | undefined
     onreading: (path: string) => void
   } = $props()
   const within = $derived(new Map(certainty?.results.map((each) => [each.result, each])))
-  const [first, ...rest] = $derived(results)
+  const [first, ...others] = $derived(results)
+  const four = $derived(others.filter((result) => leading.includes(result.id)))
+  const more = $derived(others.filter((result) => !leading.includes(result.id)))
   /** Number and unit apart, so that the number can be large. */
   function split(text: string): [string, string] {
     const found = /^(-?[\d.,]+)\s?(.*)$/.exec(text)
@@ -27,8 +32,8 @@
     <p class="mt-1 text-neutral">{result.source}</p>
     {#if sure?.text && sure.narrow}
       <p class="mt-1">
-        95 times in a hundred within {sure.text}, by what its readings may be off by. What would
-        narrow it most: {sure.narrow.title}.
+        95 % sure: within {sure.text}, by what its readings may be off by. What would narrow it
+        most: {sure.narrow.title}.
       </p>
     {/if}
   </div>
@@ -51,28 +56,41 @@
   {#if result.note}<span class="text-sm whitespace-nowrap">{result.note}</span>{/if}
 {/snippet}
 
+{#snippet grid(some: Schemas['Result'][], size: string)}
+  <div class="grid grid-cols-2 gap-x-4 py-1">
+    {#each some as result (result.id)}
+      <details class="min-w-0 open:col-span-2">
+        <summary class="min-h-12 cursor-pointer list-none py-1 leading-tight"
+          >{@render figure(result, size)}</summary
+        >
+        {@render opened(result)}
+      </details>
+    {/each}
+  </div>
+{/snippet}
+
 {#if first}
   <details class="rounded-box bg-[var(--zd-sand)] px-4 py-2">
-    <summary class="cursor-pointer list-none">{@render figure(first, 'text-5xl')}</summary>
+    <summary class="cursor-pointer list-none">{@render figure(first, 'text-4xl')}</summary>
     {@render opened(first)}
   </details>
 {/if}
-<div class="grid grid-cols-2 gap-x-4 py-2">
-  {#each rest as result (result.id)}
-    <details class="min-w-0 open:col-span-2">
-      <summary class="min-h-12 cursor-pointer list-none py-1 leading-tight"
-        >{@render figure(result, 'text-3xl')}</summary
+{@render grid(four, 'text-3xl')}
+{#if more.length}
+  <details class="border-t border-base-300">
+    <summary
+      class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
+      data-testid="more-figures">{more.length} more figure{more.length > 1 ? 's' : ''}</summary
+    >
+    {@render grid(more, 'text-2xl')}
+    {#if certainty?.narrow}
+      {@const narrow = certainty.narrow}
+      <button
+        type="button"
+        class="btn mb-2 min-h-12 w-full justify-start px-3 text-left font-normal whitespace-normal"
+        onclick={() => onreading(narrow.path)}
+        ><span><strong>Surer by</strong> {narrow.title}</span></button
       >
-      {@render opened(result)}
-    </details>
-  {/each}
-</div>
-{#if certainty?.narrow}
-  {@const narrow = certainty.narrow}
-  <button
-    type="button"
-    class="btn min-h-12 w-full justify-start px-3 text-left font-normal whitespace-normal"
-    onclick={() => onreading(narrow.path)}
-    ><span><strong>Surer by</strong> {narrow.title}</span></button
-  >
+    {/if}
+  </details>
 {/if}

@@ -18,7 +18,7 @@
 </script>
 
 {#if unread.length}
-  <h3 class="text-sm font-bold">Not read, most decisive first</h3>
+  <h3 class="text-sm font-bold">Missing, most decisive first</h3>
   <ul class="mb-3 grid gap-x-3 sm:grid-cols-2" data-testid="unread">
     {#each shown as each (each.reading.path + each.reading.title)}
       <li>

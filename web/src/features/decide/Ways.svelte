@@ -7,7 +7,7 @@
   const ways = $derived(board.result?.decision.ways ?? [])
   const chosen = $derived(board.value('practice.pre_charge_school'))
   const pressure = (pa: number | null | undefined) =>
-    pa == null ? 'cannot tell' : text(pa, 'pressure', preferences.units)
+    pa == null ? 'missing' : text(pa, 'pressure', preferences.units)
 </script>
 
 <fieldset class="grid gap-2">

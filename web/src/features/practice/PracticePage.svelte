@@ -101,10 +101,10 @@
         class="sticky bottom-0 flex items-center justify-end gap-3 border-t border-base-300 bg-base-200 py-3"
       >
         {#if state.kept}<p role="status" class="text-sm">
-            Kept; the systems that follow it are judged by it.
+            Saved; the systems that follow it are judged by it.
           </p>{/if}
         <button class="btn btn-lg btn-primary" disabled={!state.practice.may_change}>
-          {state.practice.may_change ? 'Keep this practice' : 'You may look only'}
+          {state.practice.may_change ? 'Save this practice' : 'You may look only'}
         </button>
       </div>
     </form>

@@ -73,7 +73,7 @@
         </p>
       {/if}
       <label class="btn min-h-12">
-        {add.file ? 'Another file' : 'Or out of a file'}
+        {add.file ? 'Another file' : 'From a file'}
         <input
           type="file"
           accept=".json,application/json"

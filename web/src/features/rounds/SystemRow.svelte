@@ -19,7 +19,7 @@
     const counted: [number, string][] = [
       [summary.stops, summary.stops === 1 ? 'stop' : 'stops'],
       [summary.cautions, summary.cautions === 1 ? 'caution' : 'cautions'],
-      [summary.unread, 'not read'],
+      [summary.unread, 'missing'],
     ]
     return counted.flatMap(([count, word]) => (count ? [`${count} ${word}`] : [])).join(' · ')
   }

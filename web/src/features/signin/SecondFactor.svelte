@@ -70,7 +70,7 @@
       onclick={() => {
         codes = []
         ondone()
-      }}>I have kept them</button
+      }}>Done, I wrote them down</button
     >
   </div>
 {:else if on}

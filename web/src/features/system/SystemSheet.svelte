@@ -113,7 +113,7 @@
           <table class="table">
             <thead>
               <tr
-                ><th>Kept</th><th>By</th>{#each points as [title] (title)}<th>{title}</th
+                ><th>Saved</th><th>By</th>{#each points as [title] (title)}<th>{title}</th
                   >{/each}{#each system.columns as { id, title } (id)}<th>{title}</th>{/each}<th
                   >Verdict</th
                 ></tr
@@ -144,13 +144,13 @@
           </table>
         </div>
       {:else}
-        <p class="text-neutral">None kept yet.</p>
+        <p class="text-neutral">None yet.</p>
       {/if}
     </section>
     <section aria-labelledby="files" class="mt-6">
       <h2 id="files" class="mb-2 font-bold">Files</h2>
       <div class="flex flex-wrap gap-2">
-        <a class="btn min-h-12" href="/api/systems/{at.id}/file" download>Take the file</a>
+        <a class="btn min-h-12" href="/api/systems/{at.id}/file" download>Download</a>
         <a class="btn min-h-12" href="/api/archive/systems/{at.id}.json?photos=true" download
           >With its whole record</a
         >

@@ -20,7 +20,7 @@
     if (likely_s == null) return ''
     const from = earliest_s == null ? '–' : month(earliest_s)
     const until = latest_s == null ? 'perhaps never' : month(latest_s)
-    return `Pre-charge leaves its band about ${month(likely_s)} (nine in ten: ${from} to ${until}).`
+    return `Pre-charge leaves its band about ${month(likely_s)} (90 % sure: ${from} to ${until}).`
   })
 </script>
 

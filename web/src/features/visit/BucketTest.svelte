@@ -24,7 +24,7 @@
   state={at}
   slot="bucket"
   title="Bucket test: power off, catch what comes"
-  keep="Keep what was caught"
+  keep="Save what was caught"
   ready={caught !== null}
   onkeep={keep}
 >

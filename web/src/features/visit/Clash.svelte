@@ -20,10 +20,10 @@
   {/each}
   <div class="mt-2 flex gap-2">
     <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(clash, false)}
-      >Keep what is stored</button
+      >Use theirs</button
     >
     <button type="button" class="btn min-h-12 flex-1" onclick={() => at.settle(clash, true)}
-      >Take mine</button
+      >Use mine</button
     >
   </div>
 </div>

@@ -16,7 +16,7 @@
   const chosen = $derived(corrections.correctable[index])
   const changed = $derived(typeof value === 'number' && value !== chosen?.gauge_pa)
   const held = (pa: number | null | undefined) =>
-    pa == null ? 'not read' : text(pa, 'pressure', preferences.units)
+    pa == null ? 'missing' : text(pa, 'pressure', preferences.units)
 
   function choose(at: number) {
     index = at

@@ -39,7 +39,7 @@
     await navigator.clipboard?.writeText(link.address)
     copied = link.id
   }
-  const STATE = { alive: 'Good', expired: 'Expired', revoked: 'Taken back' } as const
+  const STATE = { alive: 'Good', expired: 'Expired', revoked: 'No longer shared' } as const
 </script>
 
 <section aria-labelledby="documents" class="grid gap-2">
@@ -94,7 +94,7 @@
               >
               {#if mayShare}
                 <button type="button" class="btn min-h-12 flex-1" onclick={() => revoke(link.id)}
-                  >Take it back</button
+                  >Stop sharing</button
                 >
               {/if}
             </span>

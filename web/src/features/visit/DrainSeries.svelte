@@ -44,7 +44,7 @@
     ></textarea>
   </label>
   <label class="btn min-h-12">
-    Out of a file
+    From a file
     <input type="file" accept=".csv,.txt,text/csv,text/plain" class="sr-only" onchange={take} />
   </label>
 </Test>

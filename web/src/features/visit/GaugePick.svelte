@@ -5,14 +5,14 @@
   import type { VisitState } from '../../domain/visit.svelte'
 
   /** Which of the crew's gauges is used: its name, what it may be off by here, and what it shows too little by are entered at once. */
-  let { state: at }: { state: VisitState } = $props()
+  let { state: at, reads }: { state: VisitState; reads: 'system' | 'air' } = $props()
   type Gauge = Schemas['GaugeOut']
   let gauges = $state.raw<Gauge[]>([])
   $effect(() => {
     const path = { visit_id: at.id }
     void outcome(api.GET('/api/visits/{visit_id}/gauges', { params: { path } })).then(
       ({ data }) => {
-        if (data) gauges = data
+        if (data) gauges = data.filter((each) => (each.gauge.reads === 'air') === (reads === 'air'))
       },
     )
   })
@@ -35,7 +35,7 @@
 
 {#if gauges.length && at.open}
   <div class="grid gap-1" role="group" aria-label="Gauges of the crew">
-    <span class="text-sm">Our gauges</span>
+    <span class="text-sm">{reads === 'air' ? 'Our air gauges' : 'Our gauges'}</span>
     <div class="flex flex-wrap gap-2">
       {#each gauges as gauge (gauge.id)}
         <button

@@ -21,7 +21,7 @@
   state={at}
   slot="leak"
   title="Leak watch: nothing open, pump off"
-  keep="Keep the leak watch"
+  keep="Save the leak watch"
   ready={first !== null && later !== null && between !== null}
   onkeep={keep}
 >

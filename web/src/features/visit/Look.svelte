@@ -70,7 +70,7 @@
   disabled={!ready}
   onclick={log}
   >{correcting
-    ? 'Keep the correction'
+    ? 'Save the correction'
     : set.do === 'see'
       ? `Log try ${count + 1}`
       : 'Log this look'}</button

@@ -15,9 +15,12 @@
     for (const field of open(part)) void at.put(field.slot, false, false)
     void at.flush()
   }
+  /** In what condition most of a part is looked at: said once. */
+  const condition = (part: string) => of(part)[0]?.when ?? ''
   function note(field: Schemas['ReadField']): string {
     const last = typeof field.last === 'boolean' ? `last time ${field.last ? 'yes' : 'no'}` : ''
-    return [field.when, last].filter(Boolean).join(' · ')
+    const when = field.when === condition(field.where) ? '' : field.when
+    return [when, last].filter(Boolean).join(' · ')
   }
 </script>
 
@@ -27,7 +30,10 @@
     class="grid gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-3"
   >
     <div class="flex items-center justify-between gap-2">
-      <h2 class="font-bold">{part}</h2>
+      <h2 class="font-bold">
+        {part}
+        {#if condition(part)}<span class="block text-sm font-normal">{condition(part)}</span>{/if}
+      </h2>
       {#if open(part).length && at.open}
         <button type="button" class="btn min-h-12" onclick={() => clear(part)}
           >{open(part).length === of(part).length ? 'All good' : 'The rest is good'}</button

@@ -42,7 +42,7 @@
   {/each}
 </div>
 {#if at.photos.length}
-  <p role="status" class="text-sm">{at.photos.length} kept on this device until there is signal.</p>
+  <p role="status" class="text-sm">{at.photos.length} saved on this phone until there is signal.</p>
 {/if}
 {#if at.visit!.photos.length}
   <div class="flex flex-wrap gap-2">

@@ -27,7 +27,7 @@
   {#if board.dirty}
     <p role="status" class="text-sm">
       {board.faults[0]?.message ??
-        'Changed settings lie on the table, on this device, until they are kept in Decide.'}
+        'Changed settings are on this phone only, until you save them in Decide.'}
     </p>
   {/if}
   {#if open}<PlateEditor plate={open} {board} onclose={close} />{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import GaugePick from './GaugePick.svelte'
   import Jobs from './Jobs.svelte'
   import Looked from './Looked.svelte'
   import Photos from './Photos.svelte'
@@ -9,12 +10,25 @@
   /** What can only be read dead and drained: the air, the plates, what is under the cover, what looks wrong. */
   let { state: at }: { state: VisitState } = $props()
   const fields = $derived(at.view!.read)
+  const figures = $derived(fields.filter((field) => field.kind === 'quantity'))
+  const OFF_BY = 'gauge.air_low'
   const parts = $derived(at.view!.parts)
 </script>
 
 <div class="grid gap-3">
-  <ReadFields state={at} fields={fields.filter((field) => field.kind === 'quantity')} />
+  <ReadFields state={at} fields={figures.filter((field) => field.slot !== OFF_BY)} />
 </div>
+{#if figures.some((field) => field.slot === OFF_BY)}
+  <GaugePick state={at} reads="air" />
+  <details class="rounded-box border border-base-300 px-3">
+    <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
+      >How far the air gauge may be off</summary
+    >
+    <div class="grid gap-3 pb-3">
+      <ReadFields state={at} fields={figures.filter((field) => field.slot === OFF_BY)} />
+    </div>
+  </details>
+{/if}
 <Plates system={at.visit!.system.id} />
 <Photos state={at} />
 <div class="grid gap-3">

@@ -67,7 +67,7 @@
   />
   {#if onTable}
     <p class="rounded-box border-2 border-warning px-4 py-2 text-sm font-bold">
-      What lies on the table in Decide is not kept yet: these are the settings in force.
+      Changes in Decide are not saved yet: these are the settings in force.
     </p>
   {/if}
   {#if set.anew}<p class="text-sm" data-testid="anew">{set.anew}</p>{/if}
@@ -83,7 +83,7 @@
 
   {#if queued && at.offline}
     <p role="status" class="rounded-box bg-[var(--zd-sand)] px-4 py-3 text-xl font-bold">
-      Kept on this device. The next turn is worked out when there is signal.
+      Saved on this phone. The next turn is worked out when there is signal.
     </p>
     <Power state={at} />
   {:else if correcting}
@@ -113,7 +113,7 @@
       type="button"
       class="btn min-h-16 btn-lg btn-primary"
       disabled={!at.open || power !== 'off'}
-      onclick={() => turned(proposed(set))}>I have turned it so</button
+      onclick={() => turned(proposed(set))}>Done turning</button
     >
     <Otherwise {set} disabled={!at.open || power !== 'off'} onturned={turned} />
   {:else if set.may_watch}

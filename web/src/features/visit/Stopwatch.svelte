@@ -95,7 +95,7 @@
 {/if}
 {#if watch}
   <button type="button" class="btn min-h-12 btn-ghost" onclick={() => hold(undefined)}
-    >Stop the watch, keep the laps</button
+    >Stop the watch; laps stay</button
   >
 {/if}
 {#each at.faultsAt(slot) as fault (fault.message)}<p class="text-sm text-error">

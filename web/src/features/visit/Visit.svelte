@@ -89,8 +89,8 @@
       <p role="status" class="flex items-center gap-3 bg-[var(--zd-sand)] px-4 py-2 text-sm">
         <span class="flex-1"
           >No signal. {held
-            ? `${held} kept on this device, sent as soon as there is.`
-            : 'What you enter is kept on this device.'}</span
+            ? `${held} saved on this phone, sent as soon as there is.`
+            : 'What you enter is saved on this phone.'}</span
         >
         <button type="button" class="btn min-h-12" onclick={() => at.look()}>Try now</button>
       </p>

@@ -52,7 +52,7 @@
     />
   {/if}
 </div>
-<GaugePick state={at} />
+<GaugePick state={at} reads="system" />
 <details class="rounded-box border border-base-300 px-3">
   <summary class="flex min-h-12 cursor-pointer items-center text-sm underline underline-offset-4"
     >How far the gauge may be off</summary

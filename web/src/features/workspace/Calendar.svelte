@@ -33,6 +33,6 @@
     <button type="button" class="btn min-h-12" onclick={make}
       >{address ? 'Another address' : 'Make an address'}</button
     >
-    {#if address}<button type="button" class="btn min-h-12" onclick={end}>Take it back</button>{/if}
+    {#if address}<button type="button" class="btn min-h-12" onclick={end}>Stop sharing</button>{/if}
   </div>
 </section>

@@ -48,7 +48,7 @@
   {#if mayWrite}
     {#if !at}
       <p class="text-sm">
-        A file is checked first, piece by piece; nothing changes until you take it in, and then all
+        A file is checked first, piece by piece; nothing changes until you import it, and then all
         of it or none. What is on record here is never removed.
       </p>
       <label class="btn min-h-12 sm:w-fit {of.busy ? 'btn-disabled' : ''}">
@@ -80,7 +80,7 @@
           ></progress>
         {:else}
           <p role="status" class="font-bold">
-            {at.state === 'done' ? 'Taken in.' : 'If you take it in:'}
+            {at.state === 'done' ? 'Taken in.' : 'If you import it:'}
           </p>
           <div class="flex flex-wrap gap-2" role="group" aria-label="Show">
             {#each WORDS as [change, word] (change)}
@@ -130,7 +130,7 @@
               type="button"
               class="btn min-h-12 btn-primary"
               disabled={of.busy}
-              onclick={() => of.take()}>{of.busy ? 'Taking it in…' : 'Take it in'}</button
+              onclick={() => of.take()}>{of.busy ? 'Taking it in…' : 'Import it'}</button
             >
           {/if}
           {#if of.problem && !of.busy}

@@ -171,7 +171,7 @@
         <button type="button" class="btn min-h-12" onclick={() => (editing = undefined)}
           >Cancel</button
         >
-        <button class="btn min-h-12 btn-primary">Keep the gauge</button>
+        <button class="btn min-h-12 btn-primary">Save the gauge</button>
       </div>
     </form>
   {:else if mayWrite}

@@ -78,12 +78,12 @@
   <button
     type="button"
     class="btn min-h-12 {sure === id ? 'btn-primary' : ''}"
-    aria-label={sure === id ? `${label}: press again` : label}
+    aria-label={sure === id ? `${label}: yes, do it` : label}
     onclick={() => {
       if (sure === id) return void act()
       sure = id
       setTimeout(() => (sure = sure === id ? '' : sure), STILL_SURE_MS)
-    }}>{sure === id ? 'Press again' : title}</button
+    }}>{sure === id ? 'Yes, do it' : title}</button
   >
 {/snippet}
 
