@@ -150,10 +150,8 @@ def _as_read(truth: dict[str, Any], rng: random.Random) -> dict[str, Any]:
         for each in at if isinstance(at, list) else [at] if at else []:
             if rng.random() < _UNREADABLE and name in each and each.get("model") != "rated_point":
                 each[name] = None
-    plates = (system["relief"], *system["tanks"]) if "tanks" in system else ()
-    if plates and not any(
-        each.get(n) for each in plates for n in ("setting_gauge_pa", "max_gauge_pa")
-    ):
+    tanks = system.get("tanks", ())
+    if tanks and not all(tank["max_gauge_pa"] for tank in tanks):
         system["relief"] = copy.deepcopy(truth["system"]["relief"])  # partly unread: not all
     for tank in (*system.get("tanks", ()), *system.get("receivers", ())):
         tank["volume_m3"] *= rng.uniform(0.95, 1.05)

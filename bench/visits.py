@@ -24,7 +24,7 @@ HANDS = 2  # technicians at work at once
 def _visits(url: str, kind: str, seeds: list[str]) -> list[Outcome]:
     """One technician's visits, on a site of their own."""
     caller = Caller(url)
-    workspace = caller.json("GET", "/api/session")["workspaces"][0]["id"]
+    workspace = caller.json("GET", "/api/rounds")["workspaces"][0]["id"]
     site, body = str(uuid.uuid4()), {"name": f"Bench {kind} {uuid.uuid4()}", "units": "us"}
     caller.json("PUT", f"/api/workspaces/{workspace}/sites/{site}", body)
 

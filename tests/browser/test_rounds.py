@@ -37,6 +37,9 @@ def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
     page.emulate_media(reduced_motion="reduce")
     add(page)
     no_serious_fault(page)
+    page.get_by_label("Name of the system").fill("Pond pump")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_text("Site is missing.")).to_be_visible()
     page.get_by_label(re.compile("^Site")).select_option(label="A new site")
     page.get_by_label("Name of the site").fill("Larkfield Nursery")
     page.get_by_label("Name of the system").fill("Pond pump")
@@ -45,6 +48,7 @@ def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
     expect(page.get_by_text("Name is taken already")).to_be_visible()
     page.get_by_label("Name of the site").fill("Mill pond")
     page.get_by_role("button", name="Add it").click()
+    page.get_by_role("button", name="Later").click()
     expect(page.get_by_test_id("ribbon")).to_be_visible()
     made = System.objects.get(name="Pond pump")
     assert (made.site.name, made.document["system"]["kind"]) == ("Mill pond", "cistern")
@@ -55,12 +59,57 @@ def test_a_system_is_added_on_a_new_site_and_retired(open_page: Opener) -> None:
     expect(page.get_by_role("region", name="Retired")).to_contain_text("Pond pump")
 
 
+def test_eight_presses_and_six_figures_lead_to_an_honest_proposal(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    page.emulate_media(reduced_motion="reduce")
+    pressed = filled = 0
+
+    def press(name: str) -> None:
+        nonlocal pressed
+        page.get_by_role("button", name=name, exact=True).click()
+        pressed += 1
+
+    def fill(label: str, text: str) -> None:
+        nonlocal filled
+        page.get_by_label(label, exact=True).fill(text)
+        filled += 1
+
+    press("Add a system")
+    page.get_by_label(re.compile("^Site")).select_option(label="Larkfield Nursery")
+    fill("Name of the system", "Paddock well")
+    press("Add it")
+    press("40/60 psi")
+    no_serious_fault(page)
+    press("Next plate")
+    fill("Tank volume", "32")
+    fill("Tank maximum pressure", "100")
+    fill("Relief setting", "75")
+    press("Next plate")
+    fill("Pump flow", "8")
+    press("Propose settings")
+    shown = page.get_by_test_id("proposed")
+    expect(shown).to_contain_text("By usual values only")
+    expect(page.get_by_test_id("way-cards")).to_be_visible()
+    expect(page.get_by_test_id("unread")).to_contain_text("pipe's rating")
+    no_serious_fault(page)
+    page.get_by_test_id("way-cards").get_by_role("button", name=re.compile("^Use")).first.click()
+    expect(page.get_by_test_id("taken")).to_contain_text("Chosen")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_test_id("taken")).to_have_count(0)
+    kept = System.objects.get(name="Paddock well").document["system"]
+    assert kept["relief"]["present"]
+    assert "system.tanks.0.volume_m3" not in kept["assumed"]
+    assert (pressed <= 8, filled + 1 <= 6) == (True, True)
+
+
 def test_usual_values_are_marked_until_read_and_lead_to_what_to_read(open_page: Opener) -> None:
     page = open_page(390, 844, touch=True)
     page.emulate_media(reduced_motion="reduce")
     add(page)
     page.get_by_label("Name of the system").fill("New well")
+    page.get_by_label(re.compile("^Site")).select_option(label="Larkfield Nursery")
     page.get_by_role("button", name="Add it").click()
+    page.get_by_role("button", name="Later").click()
     expect(page.get_by_test_id("soft-edge")).to_have_count(2)
     expect(page.locator("[data-within=drawdown]")).to_have_text("5.6 to 22.7usual")
     tank = page.locator("[data-plate=tank]")
@@ -89,6 +138,7 @@ def test_a_system_comes_out_of_a_file_and_a_bad_file_is_refused_by_field(open_pa
     given = System.objects.get(name="Byre well").document
     given["system"]["name"] = "Byre well, copied"
     add(page)
+    page.get_by_label(re.compile("^Site")).select_option(label="Larkfield Nursery")
     for name, content in (
         ("notes.json", b"{ no"),
         ("odd.json", b'{"format": "zerodip-system", "version": 9}'),

@@ -47,6 +47,12 @@ def contract() -> dict[str, str]:
         f"{WEB}/units.gen.ts": _constant(units.table()),
         f"{WEB}/fields.gen.ts": _constant(field_table()),
         f"{WEB}/kinds.gen.ts": _constant({kind.id: kind.title for kind in KINDS.values()}),
+        f"{WEB}/usual.gen.ts": _constant(
+            {
+                kind.id: [[psi * units.PSI for psi in band] for band in kind.proposing.usual_psi]
+                for kind in KINDS.values()
+            }
+        ),
         f"{WEB}/slots.gen.ts": _constant(slot_table()),
     }
 

@@ -3,10 +3,12 @@
   import Results from './Results.svelte'
   import type { BoardState } from '../../domain/board.svelte'
   import Counts from './Counts.svelte'
+  import FirstPlates from './FirstPlates.svelte'
   import Findings from './Findings.svelte'
   import KeepBar from './KeepBar.svelte'
   import PlateButton from './PlateButton.svelte'
   import PlateEditor from './PlateEditor.svelte'
+  import { assumedUnder } from '../../domain/file'
   import { kindOf, plateOf, platesFor, type PlateKind } from '../../domain/plates'
   import Ribbon from '../../charts/Ribbon.svelte'
   import SimulationChart from '../../charts/Simulation.svelte'
@@ -18,6 +20,16 @@
   let open = $state<PlateKind | undefined>()
   let focus = $state('')
   let comparing = $state<Alternative | undefined>()
+  let closed = $state(false)
+  /** A system on which nobody decided yet and nothing was read: its plates first. */
+  const fresh = $derived(
+    !closed &&
+      !onnext &&
+      board.system?.may_change === true &&
+      !board.system.decisions.length &&
+      board.result !== undefined &&
+      assumedUnder(board.system.document, 'settings').length > 0,
+  )
   const plates = $derived(platesFor(kindOf(board.file)))
   const TABS: [Alternative, string][] = [
     ['propose', 'Propose'],
@@ -132,6 +144,9 @@
   </main>
 {:else}
   <p class="p-6 text-neutral">Reading the system…</p>
+{/if}
+{#if fresh && board.file}
+  <FirstPlates {board} onpropose={() => (comparing = 'propose')} onclose={() => (closed = true)} />
 {/if}
 {#if comparing && board.file}
   <Alternatives

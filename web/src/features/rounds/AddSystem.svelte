@@ -3,7 +3,7 @@
   import Faults from '../../ui/Faults.svelte'
   import { KIND_WORDS } from '../../domain/plates'
   import { SYSTEMS } from '../../domain/units'
-  import { AddState } from './add.svelte'
+  import { AddState, NEW } from './add.svelte'
 
   /** Begins a system: on a site or a new one, of a kind with usual values, or out of a file. */
   let {
@@ -25,14 +25,26 @@
   <div class="modal-box">
     <h2 id="add-title" class="mb-3 text-lg font-bold">Add a system</h2>
     <form class="grid gap-3" onsubmit={submit}>
+      {#if !add.file}
+        <label class="grid gap-1">
+          Kind
+          <select class="select select-lg w-full" bind:value={add.kind}>
+            {#each Object.entries(KIND_WORDS) as [id, word] (id)}<option value={id}>{word}</option
+              >{/each}
+          </select>
+        </label>
+        <Faults faults={add.faults} path="kind" />
+      {/if}
       <label class="grid gap-1">
         Site
         <select class="select select-lg w-full" bind:value={add.site}>
+          {#if !add.site}<option value="">Choose a site</option>{/if}
           {#each add.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
-          <option value="">A new site</option>
+          <option value={NEW}>A new site</option>
         </select>
       </label>
-      {#if add.site === ''}
+      <Faults faults={add.faults} path="site" />
+      {#if add.site === NEW}
         <label class="grid gap-1">
           Name of the site <input
             class="input input-lg w-full"
@@ -60,16 +72,8 @@
           />
         </label>
         <Faults faults={add.faults} path="name" />
-        <label class="grid gap-1">
-          Kind
-          <select class="select select-lg w-full" bind:value={add.kind}>
-            {#each Object.entries(KIND_WORDS) as [id, word] (id)}<option value={id}>{word}</option
-              >{/each}
-          </select>
-        </label>
-        <Faults faults={add.faults} path="kind" />
         <p class="text-sm text-neutral">
-          It begins with the usual values of its kind; read its plates in Decide.
+          Next: what its plates say. What cannot be read begins with a usual value.
         </p>
       {/if}
       <label class="btn min-h-12">

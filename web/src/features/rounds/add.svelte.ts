@@ -11,7 +11,8 @@ import { preferences } from '../../domain/preferences.svelte'
 import type { System } from '../../domain/units'
 import { uuid } from '../../domain/uuid'
 
-const FIELDS = ['name', 'kind', 'site.name']
+export const NEW = 'new'
+const FIELDS = ['name', 'kind', 'site', 'site.name']
 
 /** A system that is being added. Ids are made once, so that trying again after no answer adds nothing twice. */
 export class AddState {
@@ -19,6 +20,7 @@ export class AddState {
   readonly #workspace: string | undefined
   #siteId = uuid()
   #systemId = uuid()
+  /** The site's id, NEW for one to begin; '' before any was chosen. */
   site = $state('')
   siteName = $state('')
   units = $state<System>('us')
@@ -38,7 +40,7 @@ export class AddState {
     this.sites = rounds.sites
       .filter((site) => may.includes(site.workspace))
       .toSorted((a, b) => a.name.localeCompare(b.name))
-    this.site = this.sites[0]?.id ?? ''
+    if (!this.sites.length) this.site = NEW
     this.units = preferences.units
   }
 
@@ -72,7 +74,11 @@ export class AddState {
     return made
   }
   async #send() {
-    const site = this.site || (await this.#newSite())
+    if (!this.site) {
+      this.faults = [{ path: 'site', code: 'missing', message: 'Site is missing.', allowed: '' }]
+      return
+    }
+    const site = this.site === NEW ? await this.#newSite() : this.site
     if (!site) return
     const body = this.file ? { document: this.file } : { name: this.name, kind: this.kind }
     const params = {
