@@ -35,12 +35,6 @@ def compare(name: str, tab: str, shown: str) -> Callable[[Page], None]:
     return steps
 
 
-def practice(page: Page) -> None:
-    """Opens what the workspace holds to."""
-    page.get_by_role("link", name="Practice").click()
-    page.get_by_role("button", name="Save this practice").wait_for()
-
-
 def sheet(page: Page) -> None:
     """Opens a system's sheet."""
     page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
@@ -78,16 +72,38 @@ def confirm(page: Page, *steps: str) -> None:
             box.click()
 
 
+def watch(page: Page) -> None:
+    """The first step: the complaint, and how one cycle is watched."""
+    visit(page)
+    page.get_by_role("button", name="Clicks often").click()
+
+
+def job(page: Page) -> None:
+    """A job that was suggested by what was found."""
+    visit(page)
+    go(page, "Read")
+    missing = page.get_by_role("group", name="Earth wire missing")
+    missing.get_by_role("button", name="Yes").click()
+    page.get_by_role("button", name=re.compile("^Replace the switch")).click()
+    page.get_by_test_id("job-replace_switch").scroll_into_view_if_needed()
+    page.evaluate(
+        "scrollTo(0, document.querySelector('[data-testid=job-replace_switch]')"
+        ".getBoundingClientRect().top + scrollY - 70)"
+    )
+
+
 def make_safe(page: Page) -> None:
     """Half way through making safe."""
     visit(page)
+    go(page, "Make safe")
     confirm(page, "Children", "A well pit", "Breaker off")
 
 
 def set_switch(page: Page) -> None:
     """The second turn of the nuts."""
     visit(page)
-    go(page, "Read")
+    go(page, "Watch")
+    page.get_by_text("How far the gauge may be off").click()
     put(page, {"Gauge reads to within": "0.5", "Cut-in as found": "29", "Cut-out as found": "48"})
     go(page, "Set")
     for again in (True, False):
@@ -98,7 +114,7 @@ def set_switch(page: Page) -> None:
             confirm(page, "Cover back on")
             put(page, {"Cut-in seen on the gauge": "35", "Cut-out seen on the gauge": "54"})
             page.get_by_role("button", name="Log try 1").click()
-            page.get_by_text("Learned of this switch").wait_for()
+            page.get_by_text("This switch moves about").wait_for()
     page.get_by_role("heading", name="Switch, to").scroll_into_view_if_needed()
     page.evaluate(
         "scrollTo(0, document.querySelector('#switch-title').getBoundingClientRect().top + scrollY"
@@ -160,15 +176,15 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("decide-day", LAPTOP, "day", decide("Potting-shed well")),
     ("decide-cellar", LAPTOP, "cellar", decide("Millrace cottage")),
     ("decide-phone", PHONE, "cellar", decide("Potting-shed well")),
-    ("kind-plain", LAPTOP, "day", decide("Byre well")),
     ("kind-rainwater", LAPTOP, "cellar", decide("Glasshouse rainwater")),
     ("kind-compressor", LAPTOP, "day", decide("Workshop compressor")),
     ("kind-tankless", LAPTOP, "day", decide("Galley pump", "window")),
     ("propose", LAPTOP, "day", compare("Orchard house well", "Propose", "ways")),
     ("ways", LAPTOP, "day", compare("Potting-shed well", "Ways", "ways-compared")),
     ("sizes", PHONE, "day", compare("Millrace cottage", "Sizes", "sized")),
-    ("practice", LAPTOP, "day", practice),
+    ("visit-watch", PHONE, "day", watch),
     ("visit-safe", PHONE, "day", make_safe),
+    ("visit-job", PHONE, "day", job),
     ("visit-set", PHONE, "cellar", set_switch),
     ("visit-prove", LAPTOP, "day", prove),
 ]

@@ -228,6 +228,7 @@ class _Choice:
             self._air_alone(),
             self._not_raised(),
             write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
+            write.fill(proposing.charge(figures)),
             self._aired(),
             self._limits(write),
             write.fill(proposing.why(figures)) or self._runs(),

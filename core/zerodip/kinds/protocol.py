@@ -20,6 +20,7 @@ from zerodip.kinds.parts import System
 from zerodip.kinds.results import ResultSpec
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.visit_parts import (
+    AirCheck,
     AirView,
     Cause,
     CheckSpec,
@@ -74,8 +75,8 @@ class Proposing(Generic[F]):
     `floor_pa` the cut-in that must be kept for the wanted pressure; `usual_psi` the usual switch
     settings, `usual_charge_pa` the pre-charge that goes with such a cut-in; `shown` the results of
     a table of options; `preference` ranks settings where a run says nothing, more is better;
-    `keeps` tells the wanted pressure, `why` what else speaks for the best, `aired` what renewing
-    the air gives back (templates)."""
+    `keeps` tells the wanted pressure, `charge` why the pre-charge is not the usual one, `why` what
+    else speaks for the best, `aired` what renewing the air gives back (templates)."""
 
     candidates: Callable[[F, str], Iterable[Settings]]
     finer: Callable[[F, str], Iterable[Settings]] = lambda figures, units: ()
@@ -85,6 +86,7 @@ class Proposing(Generic[F]):
     shown: tuple[str, ...] = ()
     preference: Callable[[F], float] = lambda figures: 0.0
     keeps: Callable[[F, bool, str], str] = lambda figures, kept, floor: ""
+    charge: Callable[[F], str] = lambda figures: ""
     why: Callable[[F], str] = lambda figures: ""
     aired: Callable[[F], str] = lambda figures: ""
 
@@ -182,8 +184,9 @@ class VisitParts(Generic[F]):
     """What a visit asks of this kind: how one cycle is watched and what is read while it is, the
     steps of making safe, what comes out when it is drained from a gauge pressure, what is read dead
     and drained, what is odd about the readings, the pre-charge step, what was found besides that is
-    not put right, what is seen to before leaving, the usual jobs, and its parts in the order of the
-    flow, each with what to look at."""
+    not put right, what is seen to before leaving, the usual jobs, its parts in the order of the
+    flow, each with what to look at, what a check of the air costs, and why its low-pressure cut-off
+    trips."""
 
     watch: tuple[str, ...]
     make_safe: tuple[StepSpec, ...]
@@ -196,6 +199,8 @@ class VisitParts(Generic[F]):
     )
     questions: Callable[[F, Log, str], list[Question]] = lambda figures, log, units: []
     air: Callable[[F, Log, str], AirView | None] = lambda figures, log, units: None
+    air_check: Callable[[F, Log, str], AirCheck | None] = lambda figures, log, units: None
+    trip_says: Callable[[F, str], str] = lambda figures, units: ""
     noticed: Callable[[F, Log, str], Iterable[Remaining]] = lambda figures, log, units: ()
 
 

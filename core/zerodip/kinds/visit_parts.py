@@ -18,6 +18,7 @@ from zerodip.visit.slots import (
 )
 
 __all__ = [
+    "AirCheck",
     "AirView",
     "Cause",
     "CheckSpec",
@@ -88,6 +89,14 @@ class DrainView:
     seconds: float
     buckets: int
     says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class AirCheck:
+    """What reading the pre-charge costs here, in words, and whether nothing speaks for it."""
+
+    says: str
+    unneeded: bool
 
 
 @dataclass(frozen=True, kw_only=True)

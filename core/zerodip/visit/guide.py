@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from zerodip.kinds.visit_parts import AirView
+from zerodip.kinds.visit_parts import AirCheck, AirView
 from zerodip.visit.log import Log
 from zerodip.visit.slots import (
     AIR_CAP,
@@ -61,6 +61,7 @@ class Stand:
     power_up: MakeSafeStep
     gauge_at_zero: MakeSafeStep
     air: AirView | None
+    air_check: AirCheck | None
     setting: SetView
     proof: ProveView
     handover: HandoverView
@@ -123,10 +124,12 @@ def _dead(at: Stand) -> Iterator[NextStep]:
     air, log = at.air, at.log
     new = air is not None and air.new
     to_read = air is not None and not new and log.value(FOUND_PRE_CHARGE) is None
-    to_read = to_read and not _burst(at)
+    to_read = to_read and not _burst(at) and not _left_alone(at)
     undrained = air is not None and air.shut == "undrained"
     decided = log.value(DECIDED) is not None and at.setting.do != "decide"
-    to_air = air is not None and not air.right and decided and not _burst(at)
+    to_air = (
+        air is not None and not air.right and decided and not _burst(at) and not _left_alone(at)
+    )
     if to_read or undrained or to_air or not _made_dead(log):
         yield from (_confirm("safe", each) for each in at.make_safe if not each.done)
     if to_read:
@@ -164,8 +167,14 @@ def _checked(at: Stand) -> Iterator[NextStep]:
             yield NextStep(step="set", do="confirm", slots=(check.slot,), says=says)
 
 
+def _left_alone(at: Stand) -> bool:
+    """Whether nothing speaks for opening the air valve, and nobody did."""
+    unneeded = at.air_check is not None and at.air_check.unneeded
+    return unneeded and not any(at.log.record(slot) for slot in (FOUND_PRE_CHARGE, AIR_LEFT))
+
+
 def _aired(at: Stand) -> Iterator[NextStep]:
-    if at.air is None:
+    if at.air is None or _left_alone(at):
         return
     if not at.air.right:
         yield _step("set", "air", at.air.says, AIR_LEFT)

@@ -10,7 +10,7 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.protocol import ProofTest
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import GAUGE_AT_ZERO, SEEN_EARLIER
-from zerodip.kinds.visit_parts import AirView, DrainView, PartSpec, Question
+from zerodip.kinds.visit_parts import AirCheck, AirView, DrainView, PartSpec, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
 from zerodip.visit.figures_at import figures_at, settings_at
@@ -76,6 +76,7 @@ class VisitView:
     jobs: tuple[JobView, ...]
     questions: tuple[Question, ...]
     air: AirView | None
+    air_check: AirCheck | None
     set: SetView
     prove: ProveView
     handover: HandoverView
@@ -151,6 +152,7 @@ def visit_view(
         power_up=power_up(log),
         gauge_at_zero=settling_step(GAUGE_AT_ZERO, log),
         air=air,
+        air_check=kind.visit.air_check(figures, log, units),
         setting=setting,
         proof=proof,
         handover=handover,
@@ -183,6 +185,7 @@ def visit_view(
         jobs=jobs,
         questions=questions(figures, log, units),
         air=air,
+        air_check=stand.air_check,
         set=replace(setting, keep=settings_at(document, done.found)),
         prove=proof,
         handover=handover,

@@ -19,6 +19,7 @@ from zerodip.kinds.protocol import (
 )
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.templates import usual_settings
+from zerodip.kinds.water.advice import air_check, charge_why, trip_says
 from zerodip.kinds.water.air import air_view
 from zerodip.kinds.water.candidates import (
     USUAL_PSI,
@@ -145,6 +146,8 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         drain=drain,
         questions=questions,
         air=air_view,
+        air_check=air_check,
+        trip_says=trip_says,
         noticed=noticed,
     ),
     proposing=Proposing(
@@ -155,6 +158,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         usual_charge_pa=usual_charge_pa,
         shown=("tap", "drawdown", "run", "starts", "reserve", "lowest"),
         keeps=keeps,
+        charge=charge_why,
         aired=aired,
     ),
     sizing=_SIZING,

@@ -314,7 +314,12 @@ class WaterFigures(PlateFigures):
 
     @cached_property
     def pre_charge_way(self) -> PreChargeWay:
-        return way_of(PRE_CHARGE_WAYS, self.practice.pre_charge_school)
+        """The practice's way; a switch with a low-pressure cut-off asks for the wider one by
+        itself, where the practice goes by a rule of thumb. Source: common practice, no source."""
+        school = self.practice.pre_charge_school
+        thumb = school in ("two_below", "two_to_three_below")
+        wide = self.low_pressure_cut_off and thumb and not self.system.plain
+        return way_of(PRE_CHARGE_WAYS, "five_below" if wide else school)
 
     @cached_property
     def budget(self) -> Budget:

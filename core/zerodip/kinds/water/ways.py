@@ -81,7 +81,7 @@ def _pre_charge(figures: WaterFigures, write: Writer) -> Matter:
         id="pre_charge",
         title="Pre-charge below cut-in",
         field="pre_charge_school",
-        chosen=figures.practice.pre_charge_school,
+        chosen=figures.pre_charge_way.id,
         ways=tuple(ways),
     )
 

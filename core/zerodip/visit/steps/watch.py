@@ -26,12 +26,14 @@ class ComplaintChoice:
 @dataclass(frozen=True, kw_only=True)
 class WatchView:
     """What the first step shows: how one cycle is watched, line by line; the complaint among those
-    that can be chosen ("": not asked); what is read on the gauge; the run timed (s; None: not
+    that can be chosen ("": not asked), and what
+    explains it here; what is read on the gauge; the run timed (s; None: not
     yet)."""
 
     how: tuple[str, ...]
     complaint: str
     complaints: tuple[ComplaintChoice, ...]
+    explains: str
     read: tuple[ReadField, ...]
     run_s: float | None
 
@@ -55,6 +57,9 @@ def watch_view(figures: Figures, log: Log, last: Mapping[str, Any], units: str) 
         how=kind_of(figures).visit.watch,
         complaint=log.value(COMPLAINT) or "",
         complaints=tuple(ComplaintChoice(id=id, title=said) for id, said in COMPLAINTS.items()),
+        explains=kind_of(figures).visit.trip_says(figures, units)
+        if log.value(COMPLAINT) == "trips"
+        else "",
         read=read_fields(names, log, last, units),
         run_s=log.value(FOUND_RUN),
     )

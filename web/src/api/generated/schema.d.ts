@@ -3046,6 +3046,16 @@ export interface components {
             title: string;
         };
         /**
+         * AirCheck
+         * @description What reading the pre-charge costs here, in words, and whether nothing speaks for it.
+         */
+        AirCheck: {
+            /** Says */
+            says: string;
+            /** Unneeded */
+            unneeded: boolean;
+        };
+        /**
          * AirView
          * @description The pre-charge: from what was found to what is to be left (Pa gauge, as this gauge shows it),
          *     free air (m³; negative: to let out), minutes with this inflator, what a low find means, whether
@@ -3737,6 +3747,7 @@ export interface components {
             /** Questions */
             questions: components["schemas"]["Question"][];
             air: components["schemas"]["AirView"] | null;
+            air_check: components["schemas"]["AirCheck"] | null;
             set: components["schemas"]["SetView"];
             prove: components["schemas"]["ProveView"];
             handover: components["schemas"]["HandoverView"];
@@ -3748,7 +3759,8 @@ export interface components {
         /**
          * WatchView
          * @description What the first step shows: how one cycle is watched, line by line; the complaint among those
-         *     that can be chosen ("": not asked); what is read on the gauge; the run timed (s; None: not
+         *     that can be chosen ("": not asked), and what
+         *     explains it here; what is read on the gauge; the run timed (s; None: not
          *     yet).
          */
         WatchView: {
@@ -3758,6 +3770,8 @@ export interface components {
             complaint: string;
             /** Complaints */
             complaints: components["schemas"]["ComplaintChoice"][];
+            /** Explains */
+            explains: string;
             /** Read */
             read: components["schemas"]["ReadField"][];
             /** Run S */

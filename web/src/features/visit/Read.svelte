@@ -18,6 +18,15 @@
 <div class="grid gap-3">
   <ReadFields state={at} fields={figures.filter((field) => field.slot !== OFF_BY)} />
 </div>
+{#if at.view!.air_check}
+  <p
+    class="text-sm {at.view!.air_check.unneeded
+      ? 'rounded-box border-2 border-success px-3 py-2 font-bold'
+      : 'text-neutral'}"
+  >
+    {at.view!.air_check.says}
+  </p>
+{/if}
 {#if figures.some((field) => field.slot === OFF_BY)}
   <GaugePick state={at} reads="air" />
   <details class="rounded-box border border-base-300 px-3">

@@ -28,6 +28,9 @@
     {/each}
   </div>
 </div>
+{#if watch.explains}<p class="rounded-box border-2 border-warning px-3 py-2 text-sm">
+    {watch.explains}
+  </p>{/if}
 <ol
   class="grid list-decimal gap-1 rounded-box bg-[var(--zd-sand)] py-3 pr-4 pl-9"
   data-testid="how"
