@@ -19,10 +19,6 @@ from .test_pages import no_serious_fault
 pytestmark = pytest.mark.django_db(transaction=True)
 
 WELL = "Potting-shed well"
-TARGETS = "main button, main summary, main [role=checkbox], nav[aria-label^=Steps] button"
-SMALL = f"""() => [...document.querySelectorAll('{TARGETS}')]
-  .filter(e => e.offsetParent !== null && e.getBoundingClientRect().height < 48)
-  .map(e => e.outerHTML.slice(0, 120))"""
 
 
 def visit(page: Page, system: str = WELL) -> Page:
@@ -274,8 +270,12 @@ def test_a_known_system_takes_thirty_taps_and_nine_figures(open_page: Opener) ->
     confirm(page, "Valve cap back on")
     set_switch(page, nuts)
     page.get_by_role("button", name="Next: Prove").click()
+    page.get_by_test_id("stopwatch").click()
+    page.clock.fast_forward(68_000)
+    page.get_by_test_id("stopwatch").click()
+    expect(page.get_by_test_id("measured")).to_be_visible()
     page.get_by_role("button", name="Next: Hand over").click()
-    for name in ("Drain shut", "Label on", "Told what"):
+    for name in ("Drain shut", "House valve", "Label on", "Told what"):
         confirm(page, name)
     page.get_by_role("button", name="Close the visit").click()
     page.get_by_role("button", name="Close and lock").click()
@@ -283,8 +283,8 @@ def test_a_known_system_takes_thirty_taps_and_nine_figures(open_page: Opener) ->
     taps, figures = (
         int(page.evaluate(f"sessionStorage.getItem('{what}')")) for what in ("taps", "figures")
     )
-    assert taps <= 30
-    assert figures <= 9
+    assert taps <= 30, taps
+    assert figures <= 9, figures
 
 
 def test_a_wrong_look_is_corrected_and_both_stay_on_record(open_page: Opener) -> None:
@@ -359,29 +359,3 @@ def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
     page.reload()
     expect(shown).to_be_visible()
     assert shown.evaluate("picture => picture.decode().then(() => picture.naturalWidth)") > 100
-
-
-@pytest.mark.parametrize(
-    ("system", "does", "tests"),
-    [
-        ("Workshop compressor", "Open the drain cock slowly", ["Leak watch"]),
-        ("Camper van pump", "Pull the fuse", []),
-        ("Byre well", "A well pit", ["Bucket test", "Drain series", "Leak watch"]),
-    ],
-)
-def test_each_kind_has_its_own_steps_and_every_target_is_large(
-    open_page: Opener, system: str, does: str, tests: list[str]
-) -> None:
-    page = visit(open_page(390, 844, touch=True, theme="cellar"), system)
-    page.emulate_media(reduced_motion="reduce")
-    step(page, "Make safe")
-    expect(checkbox(page, does)).to_be_visible()
-    for name in ("Watch", "Make safe", "Read", "Set", "Prove", "Hand over"):
-        step(page, name)
-        assert page.evaluate(SMALL) == [], name
-        no_serious_fault(page)
-        if name == "Prove":
-            assert [
-                text.split(":")[0] for text in page.locator("main summary").all_inner_texts()
-            ] == tests
-    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")

@@ -78,8 +78,9 @@ WATCH = (
 )
 
 _CAP = check("cap", "Valve cap back on: the cap is the real seal.", AIR_CAP)
-_HOUSE = check("house_open", "Drain shut, hose off, house valve open.")
-PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _HOUSE, LABELLED, TOLD)
+_SHUT = check("hose_off", "Drain shut, hose off.")
+_HOUSE = check("house_open", "House valve open.")
+PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _SHUT, _HOUSE, LABELLED, TOLD)
 CHECKS: tuple[CheckSpec, ...] = (_CAP, *PLAIN_CHECKS)
 
 _AIR = (AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name)

@@ -58,6 +58,7 @@ export default {
   "safe.glasses": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.bled": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.cover": {"title": "Confirmed", "dimension": "number", "fields": {}},
+  "safe.hose_off": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.house_open": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.label": {"title": "Confirmed", "dimension": "number", "fields": {}},
   "safe.customer_told": {"title": "Confirmed", "dimension": "number", "fields": {}},
