@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { AddState } from './add.svelte'
+import { AddState, NEW } from './add.svelte'
 
 type Rounds = ConstructorParameters<typeof AddState>[0]
 type Answer = { status: number; body: unknown }
@@ -44,15 +44,18 @@ const picked = (name: string, text: string) =>
   >[0]
 
 describe('adding a system', () => {
-  it('offers the sites where one may add, by name', () => {
+  it('offers the sites where one may add, by name, and presets none', async () => {
     const add = new AddState(rounds)
     expect(add.sites.map((site) => site.name)).toEqual(['North', 'Zinc yard'])
-    expect(add.site).toBe('n')
+    expect(add.site).toBe('')
+    await add.send()
+    expect(add.faults.map((fault) => fault.path)).toEqual(['site'])
+    expect(sent).toEqual([])
   })
 
   it('begins a new site first, and tries again under the same ids', async () => {
     const add = new AddState(rounds)
-    add.site = ''
+    add.site = NEW
     add.siteName = 'South'
     add.name = 'Barn well'
     answers = [{ status: 200, body: { id: 'new' } }, 'none']
@@ -68,7 +71,7 @@ describe('adding a system', () => {
 
   it('tells the site’s faults from the system’s, and keeps what was typed', async () => {
     const add = new AddState(rounds)
-    add.site = ''
+    add.site = NEW
     answers = [refused('name')]
     await add.send()
     expect(add.faults.map((fault) => fault.path)).toEqual(['site.name'])
@@ -88,6 +91,7 @@ describe('adding a system', () => {
     await add.take(picked('well.json', '{"format": "zerodip-system"}'))
     expect(add.problem).toBeUndefined()
     expect(add.fileName).toBe('well.json')
+    add.site = 'n'
     answers = [refused('system.tanks.0.volume_m3')]
     await add.send()
     expect(sent[0]!.body).toMatchObject({ document: { format: 'zerodip-system' } })
