@@ -1,17 +1,16 @@
 """Made-up plants of every kind for a technician's hands: what stands there truly, and the file of
-what is read of it. The plates
-are partly unread and a little wrong,
-the nuts unknown, gauge and tyre gauge off, and each check of the air costs some."""
+what is read of it. The plates are partly unread and a little wrong, the nuts unknown, gauge and
+tyre gauge off, and each check of the air costs some."""
 
 import copy
 import random
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from tests.core.test_other_plant import a_tankless, a_water, motors
 from zerodip.fileformat.document import Document, read_document
 from zerodip.kinds.limits import highest_allowed_pa
-from zerodip.kinds.registry import KINDS, kind_of
+from zerodip.kinds.registry import KINDS, figures_for, kind_of
 from zerodip.units import PSI, to_si
 
 from .fleet import Switch, switch_slopes
@@ -81,14 +80,11 @@ class Plant:
 
     def run_s(self) -> float | None:
         """One run by the stopwatch, by the true plant at its true points."""
-        settings = {
-            "cut_in_gauge_pa": self.switch.points[0] * PSI,
-            "cut_out_gauge_pa": self.switch.points[1] * PSI,
-        }
+        low, high = (point * PSI for point in self.switch.points)
+        settings = replace(self.truth.settings, cut_in_gauge_pa=low, cut_out_gauge_pa=high)
         if self.air is not None:
-            settings["pre_charge_gauge_pa"] = self.air * PSI
-        raw = self.truth.as_json()
-        figures = read_document({**raw, "settings": {**raw["settings"], **settings}}).figures()
+            settings = replace(settings, pre_charge_gauge_pa=self.air * PSI)
+        figures = figures_for(self.truth.system, settings, self.truth.practice)
         run = kind_of(figures).diagnosis.run_s(figures)
         if run is None or run > 3600:
             return None

@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from zerodip.fileformat.document import read_document
 from zerodip.units import PSI
 
 from .plants import Plant
@@ -99,15 +100,9 @@ class _Visit:
         settings = {name: told[name] for name in names} | {
             "air_renewed": told["air_renewed"] or None
         }
-        usual = document["system"]["assumed"]
-        kept = {path: True for path in usual if not path.startswith("settings.")}
-        document = {
-            **document,
-            "settings": settings,
-            "system": {**document["system"], "assumed": kept},
-            "entered": {k: v for k, v in document["entered"].items() if "settings." not in k},
-        }
-        body = {"version": system["version"], "document": document}
+        entered = {k: v for k, v in document["entered"].items() if "settings." not in k}
+        chosen = read_document({**document, "settings": settings, "entered": entered}).decided()
+        body = {"version": system["version"], "document": chosen.as_json()}
         self.ask("PUT", f"/api/systems/{self.system}/decisions/{uuid.uuid4()}", body)
         self.record("decided", True)
 

@@ -104,6 +104,7 @@ class _Choice:
     def __init__(self, system: System, now: Judged, tried: list[Judged], units: str) -> None:
         self.system, self.now, self.tried, self.units = system, now, tried, units
         self.kind = kind_of(now.figures)
+        self.unlimited = highest_allowed_pa(self.kind.limits, now.figures) is None
         self.raised_to = raised_to_pa(self.kind.limits, now.figures)
         self.floor_pa = self.kind.proposing.floor_pa(now.figures)
         self.ranked = self._ranked()
@@ -158,9 +159,8 @@ class _Choice:
     def _raises(self, way: Judged) -> bool:
         """Whether it raises cut-out beyond what the limits that were read allow to be set: nothing
         is told to be raised before they are read, nor so near to them that no nut can be set."""
-        to, figures = way.settings.cut_out_gauge_pa, self.now.figures
-        unread = highest_allowed_pa(self.kind.limits, figures) is None
-        if unread and to > figures.stands_pa + _SAME_PA:
+        to = way.settings.cut_out_gauge_pa
+        if self.unlimited and to > self.now.figures.stands_pa + _SAME_PA:
             return True  # not even back to where it once was set
         if to <= self.now.settings.cut_out_gauge_pa + _SAME_PA:
             return False

@@ -71,11 +71,7 @@ def _headline(worst: Finding, figures: Figures, units: str) -> str:
     if worst.verdict is Verdict.PASS:
         return "All limits OK"
     if worst.verdict is Verdict.CANNOT_TELL:
-        return (
-            f"Missing: {worst.missing[0].title}"
-            if worst.missing
-            else f"Missing: {worst.rule.title}"
-        )
+        return f"Missing: {worst.missing[0].title if worst.missing else worst.rule.title}"
     return Writer(figures, units).fill(worst.rule.fails)
 
 

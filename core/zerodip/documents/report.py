@@ -23,7 +23,7 @@ from zerodip.visit.figures_at import figures_at
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import REMARK, TRY
 from zerodip.visit.steps.handover import Check, handover_view
-from zerodip.visit.steps.jobs import jobs_of
+from zerodip.visit.steps.jobs import added_jobs
 from zerodip.visit.steps.prove import prove_view
 from zerodip.visit.steps.set_switch import set_view
 from zerodip.visit.summary import summarize_log
@@ -96,7 +96,7 @@ def report(
         ),
         figures=() if spoiled else _figures(found, left, units),
         turns=_turns(ours, log, units),
-        jobs=tuple(job.title for job in jobs_of(ours, log) if job.done),
+        jobs=tuple(job.title for job in added_jobs(ours, log) if job.done),
         checks=handover.checks,
         remaining=handover.remaining,
         remarks=tuple(remark.text for remark in log.all(REMARK)),

@@ -24,6 +24,13 @@ RUN_SEEN = JobStep(
     caution="A hand on the switch during the first fill.",
 )
 _NO_LEAK = JobStep(id="no_leak", does="The thread is dry under pressure.")
+_CLAMPS = JobStep(
+    id="clamps",
+    does="Cables through clamps in the knock-outs.",
+    caution="Edges of knock-outs are sharp.",
+    off=True,
+)
+_TIGHT = JobStep(id="tight", does="Every screw tugged: no strand loose, nothing bridged.", off=True)
 _EARTH_FIRST = JobStep(
     id="earth",
     does="Earth first, to the earth screw; then line, then load.",
@@ -80,17 +87,12 @@ REPLACE_SWITCH = Job(
             drained=True,
             at=SWITCH_REPLACED,
         ),
-        JobStep(
-            id="clamps",
-            does="Cables through clamps in the knock-outs.",
-            caution="Edges of knock-outs are sharp.",
-            off=True,
-        ),
+        _CLAMPS,
         _EARTH_FIRST,
         _BY_DIAGRAM,
     ),
     checks=(
-        JobStep(id="tight", does="Every screw tugged: no strand loose, nothing bridged.", off=True),
+        _TIGHT,
         _NO_LEAK,
         RUN_SEEN,
     ),
@@ -125,17 +127,12 @@ WIRE_SWITCH = Job(
             caution="Polarity words are wrong for AC: both legs are live.",
             off=True,
         ),
-        JobStep(
-            id="clamps",
-            does="Cables through clamps in the knock-outs.",
-            caution="Edges of knock-outs are sharp.",
-            off=True,
-        ),
+        _CLAMPS,
         _EARTH_FIRST,
         _BY_DIAGRAM,
     ),
     checks=(
-        JobStep(id="tight", does="Every screw tugged: no strand loose, nothing bridged.", off=True),
+        _TIGHT,
         JobStep(
             id="continuity",
             does="Meter: line to load open with points open; no leg to earth.",

@@ -25,7 +25,7 @@ __all__ = [
     "rating",
 ]
 
-ROOM_PA = 3 * PSI  # what a nut needs below a limit, with a usual gauge, to be set for sure
+_ROOM_PA = 3 * PSI  # what a nut needs below a limit, with a usual gauge, to be set for sure
 RATING = practice("never exceed the lowest rating")
 Bounds = Literal["cut_out", "cut_in"]
 NOT_COUNTED = (
@@ -38,8 +38,8 @@ class LimitSpec:
     """How a kind declares one limit. `at` is the limit itself (Pa gauge), `allowed` what the point
     may be set to as the gauge shows it: less margin and gauge error. `hurts` tells that it must not
     be passed even for a moment, while a nut is tried; `asked` that it stands on a plate which is
-    read as a matter of course. `holds` tells that a grip stops there,
-    `there` whether this system has such a part at all."""
+    read as a matter of course. `holds` tells that a grip stops there, `there` whether this system
+    has such a part at all."""
 
     id: str
     title: str
@@ -200,7 +200,7 @@ def raised_to_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
     if any(spec.asked and not _is_read(spec, figures) for spec in hurting):
         return None
     highest = highest_allowed_pa(bound, figures)
-    return highest - ROOM_PA if hurting and highest is not None else highest
+    return highest - _ROOM_PA if hurting and highest is not None else highest
 
 
 def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Reading, ...]:

@@ -37,10 +37,10 @@ class Turning:
 
 def best_turns(belief: Belief, goal: Goal) -> Turning:
     """The turns, in eighths (in quarters beyond a turn, in sixteenths of a stiff screw up to a
-    quarter), at most six, that bring the expected
-    square of what is left to its least with the fewest nuts: another nut only where the points
-    cannot come within the tolerance without it. A turn's chance to pass the goal's highest is below
-    `PASSING`; nothing is raised while that is not known.
+    quarter), at most six, that bring the expected square of what is left to its least with the
+    fewest nuts: another nut only where the points cannot come within the tolerance without it. A
+    turn's chance to pass the goal's highest is below `PASSING`; while that is not known, nothing is
+    raised above where it was found.
 
     Args:
         belief: What is believed of the switch.

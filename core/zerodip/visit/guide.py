@@ -39,6 +39,9 @@ NextDo = Literal[
 ]
 
 
+_OFF = ("power_off", "proved_dead")
+
+
 @dataclass(frozen=True, kw_only=True)
 class NextStep:
     """What is next: the step of the rail, what to do there (confirm a step, watch a cycle, read,
@@ -84,11 +87,11 @@ def next_of(at: Stand) -> NextStep:
 def _in_order(at: Stand) -> Iterator[NextStep]:
     yield from _watched(at)
     yield from _dead(at)
-    if at.log.value(DECIDED) is None or at.setting.do == "decide":
+    if _undecided(at):
         yield _step("decide", "decide", "Decide on cut-in, cut-out and pre-charge.", DECIDED)
     yield from _worked(at)
+    yield from _aired(at)
     if not _burst(at):
-        yield from _aired(at)
         yield from _set(at)
     yield from _proved(at)
     yield from _left(at)
@@ -104,11 +107,34 @@ def _confirm(step: Step, what: MakeSafeStep) -> NextStep:
 
 def _made_dead(log: Log) -> bool:
     """Whether power was ever taken off on this visit."""
-    return any(confirmation(id).name in log.values for id in ("power_off", "proved_dead"))
+    return any(confirmation(id).name in log.values for id in _OFF)
+
+
+def _made_safe(at: Stand) -> Iterator[NextStep]:
+    """What is still to be confirmed before anything is opened."""
+    return (_confirm("safe", each) for each in at.make_safe if not each.done)
+
+
+def _powered_off(at: Stand) -> Iterator[NextStep]:
+    """What is still to be confirmed before a hand goes under the cover."""
+    steps = (each for each in at.make_safe if each.id in _OFF)
+    return (_confirm("set", each) for each in steps if not each.done)
+
+
+def _undecided(at: Stand) -> bool:
+    return at.log.value(DECIDED) is None or at.setting.do == "decide"
 
 
 def _burst(at: Stand) -> bool:
     return at.air is not None and at.air.shut == "burst"
+
+
+def _air_to_see_to(at: Stand) -> AirView | None:
+    """The air, where it is to be read or set: not of a burst bladder, nor where nothing speaks for
+    opening the valve and nobody did."""
+    unneeded = at.air_check is not None and at.air_check.unneeded
+    opened = any(at.log.record(slot) for slot in (FOUND_PRE_CHARGE, AIR_LEFT))
+    return None if _burst(at) or (unneeded and not opened) else at.air
 
 
 def _watched(at: Stand) -> Iterator[NextStep]:
@@ -121,17 +147,12 @@ def _watched(at: Stand) -> Iterator[NextStep]:
 
 def _dead(at: Stand) -> Iterator[NextStep]:
     """Making safe, while something is still to be done dead: reading, or setting the air."""
-    air, log = at.air, at.log
-    new = air is not None and air.new
-    to_read = air is not None and not new and log.value(FOUND_PRE_CHARGE) is None
-    to_read = to_read and not _burst(at) and not _left_alone(at)
+    air, log = _air_to_see_to(at), at.log
+    to_read = air is not None and not air.new and log.value(FOUND_PRE_CHARGE) is None
     undrained = air is not None and air.shut == "undrained"
-    decided = log.value(DECIDED) is not None and at.setting.do != "decide"
-    to_air = (
-        air is not None and not air.right and decided and not _burst(at) and not _left_alone(at)
-    )
+    to_air = air is not None and not air.right and not _undecided(at)
     if to_read or undrained or to_air or not _made_dead(log):
-        yield from (_confirm("safe", each) for each in at.make_safe if not each.done)
+        yield from _made_safe(at)
     if to_read:
         says = "Read the air, tank drained; look for water at the air valve."
         yield _step("read", "read", says, FOUND_PRE_CHARGE, WATER_AT_VALVE)
@@ -146,7 +167,7 @@ def _worked(at: Stand) -> Iterator[NextStep]:
             if step.done:
                 continue
             if step.shut:
-                yield from (_confirm("safe", each) for each in at.make_safe if not each.done)
+                yield from _made_safe(at)
             yield NextStep(
                 step="set", do="confirm", slots=(step.slot,), says=f"{job.title}: {step.does}"
             )
@@ -161,23 +182,17 @@ def _checked(at: Stand) -> Iterator[NextStep]:
             if check.done:
                 continue
             if check.shut:
-                off = ("power_off", "proved_dead")
-                yield from (_confirm("set", s) for s in at.make_safe if s.id in off and not s.done)
+                yield from _powered_off(at)
             says = f"{job.title}, check: {check.does}"
             yield NextStep(step="set", do="confirm", slots=(check.slot,), says=says)
 
 
-def _left_alone(at: Stand) -> bool:
-    """Whether nothing speaks for opening the air valve, and nobody did."""
-    unneeded = at.air_check is not None and at.air_check.unneeded
-    return unneeded and not any(at.log.record(slot) for slot in (FOUND_PRE_CHARGE, AIR_LEFT))
-
-
 def _aired(at: Stand) -> Iterator[NextStep]:
-    if at.air is None or _left_alone(at):
+    air = _air_to_see_to(at)
+    if air is None:
         return
-    if not at.air.right:
-        yield _step("set", "air", at.air.says, AIR_LEFT)
+    if not air.right:
+        yield _step("set", "air", air.says, AIR_LEFT)
     if not at.log.value(AIR_CAP):
         yield _step("set", "confirm", "Valve cap back on: the cap is the real seal.", AIR_CAP)
 
@@ -187,8 +202,7 @@ def _set(at: Stand) -> Iterator[NextStep]:
     setting, power = at.setting, power_state(at.log)
     if setting.do == "turn":
         if power != "off":
-            off = ("power_off", "proved_dead")
-            yield from (_confirm("set", s) for s in at.make_safe if s.id in off and not s.done)
+            yield from _powered_off(at)
         yield _step("set", "turn", "; ".join(turn.says for turn in setting.turns), TURNED)
     elif setting.do in ("first", "see", "watch"):
         if power != "on":

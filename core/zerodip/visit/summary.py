@@ -4,6 +4,7 @@ import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from zerodip.kinds.visit_parts import air_now
 from zerodip.units import text
 from zerodip.visit.log import Log, Record, log_of
 from zerodip.visit.slots import (
@@ -14,8 +15,6 @@ from zerodip.visit.slots import (
     FOUND_PRE_CHARGE,
     FOUND_RUN,
     LAP,
-    NEW_AIR,
-    TANK_REPLACED,
     TRY,
 )
 
@@ -85,7 +84,7 @@ def _left(log: Log, found: Points) -> Points:
     """The last look at the switch, and the pre-charge read again; as found where nothing was
     done."""
     looks, low, charge = log.all(TRY), log.low_by(TRY), log.true(AIR_LEFT)
-    stands = log.true(NEW_AIR) if log.value(TANK_REPLACED) else found.pre_charge_gauge_pa
+    stands = log.true(air_now(log))
     return Points(
         cut_in_gauge_pa=looks[-1].cut_in_gauge_pa + low if looks else found.cut_in_gauge_pa,
         cut_out_gauge_pa=looks[-1].cut_out_gauge_pa + low if looks else found.cut_out_gauge_pa,

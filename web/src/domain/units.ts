@@ -51,6 +51,10 @@ export function text(si: number, dimension: Dimension, system: System): string {
   return unit.startsWith('/') ? number + unit : `${number} ${unit}`.trim()
 }
 
+/** Two pressures as a person says a switch setting: 40/60 psi. */
+export const bandText = (low: number, high: number, system: System): string =>
+  `${parts(low, 'pressure', system).number}/${text(high, 'pressure', system)}`
+
 /** What a person typed, as a number; null when it is not one. Comma or point; a comma before three digits may mean
  * thousands or thousandths (1,034), and nobody guesses. */
 export function parse(typed: string): number | null {

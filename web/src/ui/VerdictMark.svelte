@@ -6,6 +6,10 @@
     pass: { word: 'OK', colour: 'text-success' },
     not_applicable: { word: 'Does not apply', colour: 'text-neutral' },
   }
+
+  /** How many findings have a verdict. */
+  export const countOf = (findings: readonly { verdict: string }[], verdict: string): number =>
+    findings.filter((finding) => finding.verdict === verdict).length
 </script>
 
 <script lang="ts">

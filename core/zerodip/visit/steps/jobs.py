@@ -11,7 +11,7 @@ from zerodip.visit.log import Log
 from zerodip.visit.slots import COMPLAINT, COMPLAINTS, Slot
 from zerodip.visit.steps.make_safe import MakeSafeStep, power_state
 
-__all__ = ["JobView", "closed_slots", "jobs_of"]
+__all__ = ["JobView", "added_jobs", "closed_slots", "jobs_of"]
 
 _OFF = "First: power off and proved dead."
 _DRAINED = "First: drained, the gauge at zero."
@@ -48,6 +48,19 @@ def jobs_of(figures: Figures, log: Log) -> tuple[JobView, ...]:
     """
     made = [_view(job, log) for job in kind_of(figures).visit.jobs]
     return tuple(sorted(made, key=lambda job: (not job.added, not job.suggested)))
+
+
+def added_jobs(figures: Figures, log: Log) -> tuple[JobView, ...]:
+    """The jobs that were added to the visit.
+
+    Args:
+        figures: The system's figures under its settings.
+        log: The visit's log.
+
+    Returns:
+        The jobs.
+    """
+    return tuple(_view(job, log) for job in kind_of(figures).visit.jobs if _said(log, job.added))
 
 
 def _view(job: Job, log: Log) -> JobView:

@@ -31,7 +31,7 @@ from zerodip.visit.slots import (
     SWAPPED,
     Slot,
 )
-from zerodip.visit.steps.jobs import closed_slots, jobs_of
+from zerodip.visit.steps.jobs import added_jobs, closed_slots
 from zerodip.visit.steps.make_safe import power_state
 from zerodip.visit.steps.prove import ProveView
 from zerodip.visit.steps.set_switch import SetView
@@ -216,8 +216,8 @@ def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
 
 def _begun(figures: Figures, log: Log, setting: SetView) -> Iterator[Remaining]:
     """What was begun and not ended."""
-    for job in jobs_of(figures, log):
-        if job.added and not job.done:
+    for job in added_jobs(figures, log):
+        if not job.done:
             missing = [each.does for each in (*job.steps, *job.checks) if not each.done]
             yield Remaining(
                 id=f"job.{job.id}",

@@ -91,15 +91,15 @@ class NearChoice:
 class SetView:
     """The next step at the switch. `do` is decide (the targets are usual values that nobody decided
     on; `keep` are the settings that keep what was found, None before both points were read), first
-    (read both points once), turn, see (the turns made
-    are still to be watched), watch, read (a limit, `reads`, before anything is raised), stop (it
-    does not answer, or no turn is sure to stay below a limit) or done; `expect` are the points
-    after it with twice their spread (Pa gauge). `sure` is how sure it is that the points lie within
-    the tolerance, `finest` the least part of a turn, `near` how near was asked for among `nears`;
-    `may_turn` that one may also turn now, `may_watch` that one may watch on; `looks` how many tries
-    are on record; `found_pa` the points as found. All pressures are as this gauge shows them;
-    `gauge_says` tells where that differs from the truth, `anew` why what was learned before does
-    not count, `learned` what a turn of each nut does."""
+    (read both points once), turn, see (the turns made are still to be watched), watch, read (a
+    limit, `reads`, before anything is raised), stop (it does not answer, or no turn is sure to stay
+    below a limit) or done; `expect` are the points after it with twice their spread (Pa gauge).
+    `sure` is how sure it is that the points lie within the tolerance, `finest` the least part of a
+    turn, `near` how near was asked for among `nears`; `may_turn` that one may also turn now,
+    `may_watch` that one may watch on; `looks` how many tries are on record; `found_pa` the points
+    as found. All pressures are as this gauge shows them; `gauge_says` tells where that differs from
+    the truth, `anew` why what was learned before does not count, `learned` what a turn of each nut
+    does."""
 
     do: Do
     says: str

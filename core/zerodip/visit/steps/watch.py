@@ -26,9 +26,8 @@ class ComplaintChoice:
 @dataclass(frozen=True, kw_only=True)
 class WatchView:
     """What the first step shows: how one cycle is watched, line by line; the complaint among those
-    that can be chosen ("": not asked), and what
-    explains it here; what is read on the gauge; the run timed (s; None: not
-    yet)."""
+    that can be chosen ("": not asked), and what explains it here; what is read on the gauge; the
+    run timed (s; None: not yet)."""
 
     how: tuple[str, ...]
     complaint: str

@@ -99,7 +99,6 @@
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
         <Counts decision={board.result.decision} />
-        <div class="pt-2"></div>
         <Results
           results={board.result.decision.results}
           leading={board.result.decision.leading}

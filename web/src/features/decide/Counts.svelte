@@ -1,22 +1,19 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
 
   /** How many of each verdict, by shape, and the worst in words: what one sees first. */
   let { decision }: { decision: Schemas['Decision'] } = $props()
   const ORDER = ['stop', 'caution', 'cannot_tell', 'pass'] as const
   const counts = $derived(
-    ORDER.map((verdict) => ({
-      verdict,
-      count: decision.findings.filter((finding) => finding.verdict === verdict).length,
-    })),
+    ORDER.map((verdict) => ({ verdict, count: countOf(decision.findings, verdict) })),
   )
   const worst = $derived(
     decision.findings.find((finding) => ['stop', 'caution'].includes(finding.verdict)),
   )
 </script>
 
-<div class="grid gap-1" data-testid="counts">
+<div class="grid gap-1 pb-2" data-testid="counts">
   <ul class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     {#each counts as { verdict, count } (verdict)}
       <li class="flex items-center gap-1.5 {verdict === 'pass' ? 'ml-auto' : ''}">

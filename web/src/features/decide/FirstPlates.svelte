@@ -6,7 +6,7 @@
   import { kindOf } from '../../domain/plates'
   import { firstPlates } from '../../domain/plates/first'
   import { preferences } from '../../domain/preferences.svelte'
-  import { text } from '../../domain/units'
+  import { bandText } from '../../domain/units'
   import PlateDrawing from './PlateDrawing.svelte'
 
   /** The readings that matter most of a new system, one plate a step; what cannot be read keeps its usual value. */
@@ -46,8 +46,7 @@
     dialog.close()
     onpropose()
   }
-  const band = ([low, high]: Band) =>
-    `${text(low!, 'pressure', preferences.units).split(' ')[0]}/${text(high!, 'pressure', preferences.units)}`
+  const band = ([low, high]: Band) => bandText(low!, high!, preferences.units)
 </script>
 
 <dialog

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import { preferences } from '../../domain/preferences.svelte'
-  import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
+  import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
   import { figureAt } from '../../domain/file'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -21,7 +21,7 @@
   const judged = $derived(board.result?.decision)
   const counts = $derived(
     ['stop', 'caution', 'cannot_tell'].flatMap((verdict) => {
-      const count = judged?.findings.filter((finding) => finding.verdict === verdict).length
+      const count = countOf(judged?.findings ?? [], verdict)
       return count ? [`${count} × ${VERDICTS[verdict]!.word.toLowerCase()}`] : []
     }),
   )

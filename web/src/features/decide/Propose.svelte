@@ -3,7 +3,7 @@
   import { Query } from '../../api/query.svelte'
   import VerdictMark from '../../ui/VerdictMark.svelte'
   import { preferences } from '../../domain/preferences.svelte'
-  import { text } from '../../domain/units'
+  import { bandText, text } from '../../domain/units'
   import UnreadList from './UnreadList.svelte'
   import type { BoardState } from '../../domain/board.svelte'
 
@@ -44,7 +44,10 @@
   function take(way: Option) {
     const air = way.pre_charge_gauge_pa == null ? '' : `, air ${bare(way.pre_charge_gauge_pa)}`
     const name = way.id === 'proposed' ? 'Proposed' : 'Chosen'
-    board.take(way, `${name} ${bare(way.cut_in_gauge_pa)}/${pressure(way.cut_out_gauge_pa)}${air}`)
+    board.take(
+      way,
+      `${name} ${bandText(way.cut_in_gauge_pa, way.cut_out_gauge_pa, preferences.units)}${air}`,
+    )
     ontaken()
   }
 </script>

@@ -26,6 +26,19 @@
   </button>
 {/snippet}
 
+{#snippet confirmed(steps: (typeof jobs)[number]['steps'])}
+  {#each steps as step (step.slot)}
+    <Check
+      does={step.does}
+      caution={step.caution}
+      done={done(step.slot, step.done)}
+      shut={step.shut}
+      disabled={!at.open}
+      onconfirm={(now) => at.check(step.slot as never, now)}
+    />
+  {/each}
+{/snippet}
+
 {#each added as job (job.id)}
   <details
     class="rounded-box border-2 border-base-content px-3"
@@ -38,27 +51,9 @@
     </summary>
     <div class="grid gap-2 pb-3">
       <p class="text-sm"><span class="font-bold">Have ready:</span> {job.have.join('; ')}.</p>
-      {#each job.steps as step (step.slot)}
-        <Check
-          does={step.does}
-          caution={step.caution}
-          done={done(step.slot, step.done)}
-          shut={step.shut}
-          disabled={!at.open}
-          onconfirm={(now) => at.check(step.slot as never, now)}
-        />
-      {/each}
+      {@render confirmed(job.steps)}
       <p class="font-bold">Check after</p>
-      {#each job.checks as step (step.slot)}
-        <Check
-          does={step.does}
-          caution={step.caution}
-          done={done(step.slot, step.done)}
-          shut={step.shut}
-          disabled={!at.open}
-          onconfirm={(now) => at.check(step.slot as never, now)}
-        />
-      {/each}
+      {@render confirmed(job.checks)}
       {#if job.records.length}<p class="text-sm">On record: {job.records.join(', ')}.</p>{/if}
       {#if !job.done && at.open}
         <button

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
+  import Asked from './Asked.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
   import YesNo from '../../ui/YesNo.svelte'
 
@@ -9,7 +10,6 @@
   const parts = $derived([...new Set(fields.map((field) => field.where))])
   const of = (part: string) => fields.filter((field) => field.where === part)
   const open = (part: string) => of(part).filter((field) => at.value(field.slot) == null)
-  const asks = (slot: string) => at.view!.questions.filter((question) => question.slot === slot)
 
   function clear(part: string) {
     for (const field of open(part)) void at.put(field.slot, false, false)
@@ -49,14 +49,7 @@
           disabled={!at.open}
           onset={(flag) => at.put(field.slot, flag)}
         />
-        {#each asks(field.slot) as question (question.asks)}
-          <p
-            role="status"
-            class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold"
-          >
-            {question.asks}
-          </p>
-        {/each}
+        <Asked state={at} slot={field.slot} />
       </div>
     {/each}
   </section>

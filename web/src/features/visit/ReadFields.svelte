@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
+  import Asked from './Asked.svelte'
   import { preferences } from '../../domain/preferences.svelte'
   import { valueAt } from '../../domain/file'
   import { text } from '../../domain/units'
@@ -9,7 +10,6 @@
   /** Figures and words to read, each with its condition, last time's value, and what is odd about it. */
   let { state: at, fields }: { state: VisitState; fields: readonly Schemas['ReadField'][] } =
     $props()
-  const view = $derived(at.view!)
   const STARTS: Record<string, string> = {
     'found.cut_in': 'cut_in_gauge_pa',
     'found.cut_out': 'cut_out_gauge_pa',
@@ -23,7 +23,6 @@
     const value = valueAt(at.visit!.system.document.settings, name ?? '')
     return typeof value === 'number' ? value : null
   }
-  const asks = (slot: string) => view.questions.filter((question) => question.slot === slot)
 
   function note({ last, dimension, drift, when }: Schemas['ReadField']): string {
     if (last === null || last === undefined || last === '') return when
@@ -58,17 +57,6 @@
           {fault.message}
         </p>{/each}
     {/if}
-    {#each asks(field.slot) as question (question.asks)}
-      <p role="status" class="mt-1 rounded-box border-2 border-warning px-3 py-2 text-sm font-bold">
-        {question.asks}
-        {#if question.earlier && at.open}
-          <button
-            type="button"
-            class="btn mt-2 min-h-12 w-full"
-            onclick={() => at.check(view.seen_earlier.slot, true)}>Yes, seen earlier</button
-          >
-        {/if}
-      </p>
-    {/each}
+    <Asked state={at} slot={field.slot} />
   </div>
 {/each}
