@@ -1,5 +1,5 @@
-"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`: the same judgement on the command line,
-JSON in and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`, `trouble`: the same judgement on the
+command line, JSON in and out.
 
 Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the
 call is wrong.
@@ -20,6 +20,7 @@ from zerodip.fileformat.document import Document, read_document, read_json
 from zerodip.fileformat.fields import read
 from zerodip.fileformat.schema import document_schema
 from zerodip.units import SYSTEMS
+from zerodip.visit.trouble_asked import asked_trouble
 from zerodip.visit.turns_asked import TurnsAsked, next_turns
 
 __all__ = ["main"]
@@ -43,14 +44,19 @@ _COMMANDS: dict[str, Callable[[Any, str], Any]] = {
     "propose": _on_system(lambda of, units: propose(of.system, of.settings, of.practice, units)),
     "sizes": _on_system(lambda of, units: sizing(of.system, of.settings, of.practice, units=units)),
     "turns": _turns,
+    "trouble": asked_trouble,
 }
 _HELP = {
     "decide": "judge the settings in a system file",
     "propose": "propose settings for it, and say what each other way would cost",
     "sizes": "the least tank for the run that its practice wants",
     "turns": "the next turn of a switch's nuts, from the looks so far",
+    "trouble": "the causes of a trouble and the next check, from what was seen and measured",
 }
-_FILES = {"turns": "a file of looks (docs/extending.md, “To try the next turn”)"}
+_FILES = {
+    "turns": "a file of looks (docs/extending.md, “To try the next turn”)",
+    "trouble": "a file of evidence (docs/trouble.schema.json)",
+}
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

@@ -73,8 +73,13 @@ def test_where_nothing_speaks_for_a_check_it_is_advised_against() -> None:
         view(seen[0], ("found.cut_out", 66 * PSI), seen[2], of=_known(0.3)),
         view(of=_known(0.3)),
         view(*seen),
+        *(view(*seen, (slot, True), of=_known(0.3)) for slot in ("found.leaks", "prove.dip")),
+        view(*seen, ("found.knee", 30 * PSI), of=_known(0.3)),
     ):
         assert reason.air_check is not None
         assert not reason.air_check.unneeded
+    burst = ("found.water_at_valve", True)
+    assert view(*seen, burst, of=_known(0.3)).air_check is None
+    assert view(*seen, burst, ("set.tank_replaced", True), of=_known(0.3)).air_check is None
     read = view(*seen, ("found.pre_charge", 30 * PSI), ("decided", True), of=_known(0.3))
     assert read.next.step == "safe"

@@ -110,3 +110,22 @@ def test_the_next_turn_of_a_stiff_screw_and_what_a_file_of_looks_lacks(
     said = capsys.readouterr().err
     assert "switch" in said
     assert "looks" in said
+
+
+def test_a_trouble_is_diagnosed_from_a_kind_and_evidence_and_bad_evidence_is_named(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    seen = [{"item": "clicks", "value": True}, {"item": "run", "value": 2.5}]
+    assert main(["trouble", written(tmp_path, {"system_file": file(), "evidence": seen})]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["suspects"][0]["id"] == "burst"
+    assert told["check"]["asks"]
+    assert main(["trouble", written(tmp_path, {"kind": "compressor", "evidence": []})]) == 0
+    capsys.readouterr()
+    wrong = [{"item": "run", "value": -3}, {"item": "luck", "value": True}, {"item": "wet"}, 5]
+    assert main(["trouble", written(tmp_path, {"kind": "well_bladder", "evidence": wrong})]) == 1
+    said = capsys.readouterr().err
+    for path in ("evidence.0.value", "evidence.1.item", "evidence.2.value", "evidence.3"):
+        assert path in said
+    for broken in ([], {"kind": "boat", "evidence": []}, {"kind": "cistern", "evidence": 3}):
+        assert main(["trouble", written(tmp_path, broken)]) == 1

@@ -6,6 +6,7 @@ import importlib
 import inspect
 import pkgutil
 import re
+from collections.abc import Iterator
 from pathlib import Path
 from types import FunctionType
 
@@ -36,6 +37,7 @@ STANDARD = {
     "itertools",
     "json",
     "math",
+    "operator",
     "pathlib",
     "statistics",
     "string",
@@ -110,3 +112,25 @@ def test_no_file_is_long_and_functions_are_short() -> None:
                 lengths.append((node.end_lineno or 0) - node.body[0].lineno + 1)
     lengths.sort()
     assert lengths[len(lengths) * 9 // 10] <= 25
+
+
+def _said(tree: ast.Module) -> Iterator[str]:
+    """The texts of a module that are not documentation; what is filled in counts as one word."""
+    quiet = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
+    for node in ast.walk(tree):
+        if isinstance(node, ast.JoinedStr):
+            quiet |= {id(each) for each in node.values}
+            yield "".join(
+                str(each.value) if isinstance(each, ast.Constant) else "X" for each in node.values
+            )
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in quiet:
+            yield node.value
+
+
+@pytest.mark.parametrize("source", SOURCES, ids=lambda path: path.name)
+def test_what_is_said_is_said_in_short_sentences(source: Path) -> None:
+    """To be read on a phone at arm's length; formulas are longer."""
+    for text in _said(ast.parse(source.read_text(encoding="utf-8"))):
+        for sentence in re.split(r"(?<=[.!?:;])\s+", text):
+            assert "=" in sentence or len(sentence.split()) <= 20 or "−" in sentence, sentence

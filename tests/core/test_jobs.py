@@ -111,6 +111,12 @@ def test_a_job_is_suggested_by_what_was_found_and_closes_it_once_done() -> None:
     assert "found.earth_missing" in left_of(again)
 
 
+def test_a_cheap_repair_is_suggested_before_a_dear_one_and_no_tank_for_a_complaint() -> None:
+    clogged = view(("found.nipple", True), ("complaint", "clicks"))
+    suggested = [job.id for job in clogged.jobs if job.suggested]
+    assert suggested == ["clean_nipple", "replace_switch"]
+
+
 def test_steps_that_need_it_dead_or_drained_stay_shut_until_it_is() -> None:
     powered = {step.id: step.shut for step in job_of(view(), "replace_switch").steps}
     assert powered["photo"].startswith("First: power off")

@@ -137,3 +137,11 @@ def test_handing_over_says_what_was_done_what_remains_and_what_is_open() -> None
     machine = replace(document(), system=compressor(), settings=air_settings())
     assert {"cock_shut", "label"} <= {check.id for check in view(of=machine).handover.checks}
     assert view(("signed", "A. Technician")).handover.signed == "A. Technician"
+
+
+def test_one_pre_charge_is_asked_for_where_neither_air_nor_points_were_set() -> None:
+    left = view(
+        ("found.cut_in", 30 * PSI), ("found.cut_out", 52 * PSI), ("found.pre_charge", 15 * PSI)
+    ).handover.remaining
+    asked = [each for each in left if re.search(r"Set [\d.]+ psi", each.advice)]
+    assert [each.id for each in asked] == ["air_not_set"]

@@ -107,3 +107,17 @@ def test_it_tells_what_was_not_read_and_how_much_was_not_judged() -> None:
     never = next(each for each in told.remaining if each.id == "usual")
     assert (never.verdict, never.advice) == ("cannot_tell", "Pump flow. The figures go by them.")
     assert told.unjudged > report(WELL, entries(*FOUND)).unjudged > 0
+
+
+def test_a_trouble_is_told_in_three_lines_confirmed_or_as_sure_as_it_is() -> None:
+    assert report(WELL, entries(*FOUND)).trouble == ()
+    called = [("complaint", "clicks"), ("found.water_at_valve", True)]
+    open_, confirmed = (report(WELL, entries(*called, *more)).trouble for more in ((), WAS))
+    assert [title for title, _ in open_] == ["Symptom", "Cause", "Remedy"]
+    assert open_[0][1] == "Clicks on and off at every tap"
+    assert open_[1][1].startswith("Not confirmed. The bladder is burst: ")
+    assert confirmed[1][1] == "Too little air: lost, or never set (confirmed)"
+    assert "pre-charge" in confirmed[2][1]
+
+
+WAS = (("was", "air_low"),)

@@ -124,6 +124,16 @@ def test_the_measured_school_comes_sooner_to_a_tank_that_loses_more() -> None:
     assert "Loses 4 psi of air a year" in seen.drifting[0]
 
 
+@pytest.mark.parametrize("before", [(), (at(2025, 36, 38),)])
+def test_air_left_outside_its_band_is_due_at_once(before: tuple[Past, ...]) -> None:
+    past = (*before, at(2026, 28, None))
+    seen = trends(figures(), past, now_s=2026.1 * YEAR_S)
+    assert seen.due_s == pytest.approx(2026 * YEAR_S)
+    assert seen.due_by == "Its air was left outside its band"
+    assert seen.may_be_out
+    assert told(*before, at(2026, 28, 37.5)).due_s != seen.due_s
+
+
 def test_a_run_that_gets_shorter_is_drifting() -> None:
     shorter = [at(2023 + k, None, None, run=90 - 15 * k) for k in range(4)]
     assert told(*shorter).drifting == ("Pump run 15 s shorter a year.",)

@@ -212,15 +212,17 @@ def test_a_gauge_that_reads_low_moves_the_targets_as_shown() -> None:
 def test_a_compressor_s_run_points_to_the_machine_the_room_or_the_air_used() -> None:
     machine = replace(document(), system=compressor(), settings=air_settings())
     run = CompressorFigures(compressor(), air_settings(), machine.practice).run_s
-    long = view(("lap", {"run_s": 1.5 * run}), of=machine).prove
-    assert {cause.id for cause in long.causes} == {"use", "pump", "gauge"}
-    assert "machine off" in long.tell
+    long = view(("lap", {"run_s": 1.5 * run}), of=machine)
+    assert long.trouble is not None
+    assert {each.id for each in long.trouble.suspects[:2]} == {"leak", "worn"}
     tight = {"first_gauge_pa": 100 * PSI, "later_gauge_pa": 100 * PSI, "seconds": 600.0}
-    weak = view(("lap", {"run_s": 1.5 * run}), ("leak", tight), of=machine).prove
-    assert weak.causes[0].id == "pump"
-    short = view(("lap", {"run_s": 0.6 * run}), of=machine).prove
-    assert short.causes[0].id == "condensate"
-    assert "drain cock" in short.tell
+    weak = view(("lap", {"run_s": 1.5 * run}), ("leak", tight), of=machine)
+    assert weak.trouble is not None
+    assert weak.trouble.suspects[0].id == "worn"
+    short = view(("lap", {"run_s": 0.6 * run}), of=machine)
+    assert short.trouble is not None
+    assert short.trouble.suspects[0].id == "condensate"
+    assert short.trouble.suspects[0].remedy == "bleed_condensate"
 
 
 def test_setting_goes_from_the_first_look_to_turns_to_done() -> None:
@@ -300,19 +302,21 @@ def test_a_correction_stands_where_the_wrong_try_stood() -> None:
 
 def test_runs_and_buckets_stand_beside_what_was_predicted_and_causes_are_ranked() -> None:
     """44 gal at 40/60 with 38 psi and 10 gpm: 11.4 gal and 68 s by the gas law."""
-    fine = view(("lap", {"run_s": 67.0}), ("lap", {"run_s": 70.0})).prove
-    assert fine.measured[0].agrees
-    assert fine.causes == ()
-    short = view(("lap", {"run_s": 40.0})).prove
-    assert short.causes[0].id in ("pump", "pre_charge")
-    assert short.tell.startswith("Catch the water")
+    fine = view(("lap", {"run_s": 67.0}), ("lap", {"run_s": 70.0}))
+    assert fine.prove.measured[0].agrees
+    assert fine.trouble is None
+    short = view(("lap", {"run_s": 40.0}))
+    assert short.trouble is not None
+    assert short.trouble.suspects[0].id in ("pump_strong", "air_low", "charge_high")
+    assert short.trouble.check is not None
     caught = {"from_gauge_pa": 60 * PSI, "to_gauge_pa": 40 * PSI, "caught_m3": 7 * GAL}
-    little = view(("lap", {"run_s": 42.0}), ("bucket", caught)).prove
-    assert little.causes[0].id == "pre_charge"
-    assert "and one of" in little.measured[1].says
-    assert "knee" in little.tell
-    right = view(("lap", {"run_s": 40.0}), ("bucket", {**caught, "caught_m3": 11.4 * GAL})).prove
-    assert right.causes[0].id == "pump"
+    little = view(("lap", {"run_s": 42.0}), ("bucket", caught))
+    assert little.trouble is not None
+    assert {each.id for each in little.trouble.suspects[:3]} >= {"air_low", "air_valve"}
+    assert "and one of" in little.prove.measured[1].says
+    right = view(("lap", {"run_s": 40.0}), ("bucket", {**caught, "caught_m3": 11.4 * GAL}))
+    assert right.trouble is not None
+    assert "pump_strong" in [each.id for each in right.trouble.suspects[:2]]
     leak = view(
         ("leak", {"first_gauge_pa": 60 * PSI, "later_gauge_pa": 58 * PSI, "seconds": 600})
     ).prove

@@ -72,6 +72,18 @@ RECORDS: dict[str, st.SearchStrategy[Any]] = {
         )
     ),
     "note": st.fixed_dictionaries({"text": st.text("ab", max_size=30)}),
+    "saw": st.one_of(
+        st.fixed_dictionaries(
+            {
+                "item": st.sampled_from(["clicks", "endless", "wet", "alone", "no_puff"]),
+                "says": st.sampled_from(["yes", "no", "cannot"]),
+            }
+        ),
+        st.fixed_dictionaries(
+            {"item": st.just("run"), "says": st.just("figure"), "value": st.floats(1, 3600)}
+        ),
+    ),
+    "photo": st.fixed_dictionaries({"photo": st.text("ab", max_size=3), "shown": st.booleans()}),
 }
 ENTRIES = st.lists(
     st.sampled_from(sorted(RECORDS)).flatmap(lambda slot: st.tuples(st.just(slot), RECORDS[slot])),
@@ -121,9 +133,10 @@ def test_any_visit_can_be_shown(
         assert any(turn.turns for turn in view.set.turns)
         assert max(abs(turn.turns) for turn in view.set.turns) <= MOST_TURNS + 0.25
         assert all(turn.turns * 16 == round(turn.turns * 16) for turn in view.set.turns)
-    assert [cause.fits for cause in view.prove.causes] == sorted(
-        (c.fits for c in view.prove.causes), reverse=True
-    )
+    if view.trouble is not None:
+        sure = [each.probability for each in view.trouble.suspects]
+        assert sure == sorted(sure, reverse=True)
+        assert all(0 <= p <= 1 for p in [*sure, view.trouble.rest])
 
 
 @settings(max_examples=300, deadline=None)

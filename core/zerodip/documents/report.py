@@ -1,6 +1,6 @@
 """The use case of the report: a visit told to the customer, and to whoever comes next."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from zerodip.decide.judge import decision
@@ -19,14 +19,16 @@ from zerodip.switch.words import turn_words
 from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.corrections import Correction, corrections_view
+from zerodip.visit.evidence import observations_of
 from zerodip.visit.figures_at import figures_at
 from zerodip.visit.log import Log, Record, log_of
-from zerodip.visit.slots import REMARK, TRY
+from zerodip.visit.slots import REMARK, TRY, WAS
 from zerodip.visit.steps.handover import Check, handover_view
 from zerodip.visit.steps.jobs import added_jobs
 from zerodip.visit.steps.prove import prove_view
 from zerodip.visit.steps.set_switch import set_view
 from zerodip.visit.summary import summarize_log
+from zerodip.visit.trouble import trouble_view
 
 __all__ = ["BeforeAfter", "Report", "report"]
 
@@ -46,17 +48,20 @@ class BeforeAfter:
 @dataclass(frozen=True, kw_only=True)
 class Report:
     """A visit in words. `points` as found and as left, the run by stopwatch among them; `figures`
-    worked out from them; `turns` one line a try, `jobs` what was done beside; `unjudged` how many
-    rules cannot tell; the picture as in Decide, with the points as left. Where a tank does not hold
-    its air, nothing is worked out and no picture drawn."""
+    worked out from them; `turns` one line a try, `jobs` what was done beside; `trouble` symptom,
+    cause and remedy where there was any; `unjudged` how many rules cannot tell; `photos` the ids of
+    those chosen; the picture as in Decide, with the points as left. Where a tank does not hold its
+    air, nothing is worked out and no picture drawn."""
 
     points: tuple[BeforeAfter, ...]
     figures: tuple[BeforeAfter, ...]
     turns: tuple[str, ...]
     jobs: tuple[str, ...]
+    trouble: tuple[tuple[str, str], ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
     remarks: tuple[str, ...]
+    photos: tuple[str, ...]
     corrections: tuple[Correction, ...]
     cautions: tuple[str, ...]
     unjudged: int
@@ -97,9 +102,11 @@ def report(
         figures=() if spoiled else _figures(found, left, units),
         turns=_turns(ours, log, units),
         jobs=tuple(job.title for job in added_jobs(ours, log) if job.done),
+        trouble=tuple(_trouble(ours, log, units)),
         checks=handover.checks,
         remaining=handover.remaining,
         remarks=tuple(remark.text for remark in log.all(REMARK)),
+        photos=handover.photos,
         corrections=corrections_view(records, closed_at, units).corrections if closed_at else (),
         cautions=decided.cautions,
         unjudged=sum(1 for each in decided.findings if each.verdict == Verdict.CANNOT_TELL.value),
@@ -107,6 +114,29 @@ def report(
         label=label_of(left, units),
         chart=None if spoiled else decided.chart,
     )
+
+
+def _trouble(figures: Figures, log: Log, units: str) -> Iterator[tuple[str, str]]:
+    """Symptom, cause and remedy in three lines, where something was complained of or answered; the
+    cause as it was confirmed, else as sure as it is."""
+    seen, troubles = observations_of(figures, log), kind_of(figures).troubles
+    symptoms = [
+        item.title
+        for each in seen
+        if each.value is True and (item := troubles.item(each.item)) is not None and item.symptom
+    ]
+    if not symptoms:
+        return
+    was = next((each for each in troubles.causes if each.id == log.value(WAS)), None)
+    yield "Symptom", "; ".join(dict.fromkeys(symptoms))
+    if was is not None:
+        yield "Cause", f"{was.title} (confirmed)"
+        yield "Remedy", was.remedy.says
+        return
+    first = next(iter(trouble_view(figures, seen, units).suspects), None)
+    if first is not None:
+        yield "Cause", f"Not confirmed. {first.title}: {first.word}, {first.probability:.0%}"
+        yield "Remedy", first.remedy_says
 
 
 def _said(value: float | None, dimension: str, units: str) -> str:

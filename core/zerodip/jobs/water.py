@@ -60,7 +60,6 @@ REPLACE_TANK = Job(
     ),
     records=(TANK_REPLACED, NEW_AIR),
     closes=(WATER_AT_VALVE,),
-    complaints=("clicks",),
 )
 
 RE_AIR = Job(

@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar
 
+from zerodip.diagnosis.parts import Troubles
 from zerodip.errors import Fault
 from zerodip.jobs.parts import Job
 from zerodip.kinds.charts import GripName, Ribbon
@@ -19,10 +20,10 @@ from zerodip.kinds.limits import Limit, LimitSpec
 from zerodip.kinds.parts import System
 from zerodip.kinds.results import ResultSpec
 from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.trouble_causes import NO_TROUBLES
 from zerodip.kinds.visit_parts import (
     AirCheck,
     AirView,
-    Cause,
     CheckSpec,
     DrainView,
     Measured,
@@ -207,16 +208,13 @@ class VisitParts(Generic[F]):
 @dataclass(frozen=True, kw_only=True)
 class Diagnosis(Generic[F]):
     """What was measured beside what was predicted (bucket, drain and leak; the run is everybody's),
-    what is wanted of a run (s; None where nothing is), the causes of a difference by how well each
-    fits, and the one measurement that would tell the likeliest apart. `tests` are those that can be
-    made here, beside timing runs."""
+    what is wanted of a run (s; None where nothing is). `tests` are those that can be made here,
+    beside timing runs."""
 
     tests: tuple[ProofTest, ...] = ()
     run_s: Callable[[F], float | None] = lambda figures: None
     wanted_run_s: Callable[[F], float | None] = lambda figures: None
     measured: Callable[[F, Log, str], Iterable[Measured]] = lambda figures, log, units: ()
-    causes: Callable[[F, Mapping[str, Measured]], Iterable[Cause]] = lambda figures, by: ()
-    tell: Callable[[tuple[Cause, ...], set[str]], str] = lambda causes, done: ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -258,7 +256,7 @@ class Kind(Generic[S, F]):
     themselves but not for this system; `with_found` puts figures found on a visit into it, by
     field; `stiff_switch` that a turn of its switch goes as far as a compressor's; `unread` fields
     whose usual values are no part of the template; `inputs` what is only known within something,
-    `edges` the lines of its ribbon that this blurs."""
+    `edges` the lines of its ribbon that this blurs; `troubles` what may be wrong with it."""
 
     id: str
     title: str
@@ -280,6 +278,7 @@ class Kind(Generic[S, F]):
     sizing: Sizing[S, F] | None = None
     simulating: Simulating[F] | None = None
     diagnosis: Diagnosis[F] = field(default_factory=Diagnosis)
+    troubles: Troubles[Any] = NO_TROUBLES
     history: History[F] = field(default_factory=History)
     label: Label[F] = field(default_factory=Label)
     ways: Callable[[F, Writer], tuple[WayView, ...]] = lambda figures, write: ()

@@ -20,7 +20,6 @@ from zerodip.visit.slots import (
 __all__ = [
     "AirCheck",
     "AirView",
-    "Cause",
     "CheckSpec",
     "DrainView",
     "Measured",
@@ -157,23 +156,6 @@ class Measured:
     dimension: str
     agrees: bool | None
     says: str
-
-    @property
-    def ratio(self) -> float | None:
-        """What was measured as a share of what was predicted; None where either is not known."""
-        return (
-            self.measured / self.predicted if self.measured is not None and self.predicted else None
-        )
-
-
-@dataclass(frozen=True, kw_only=True)
-class Cause:
-    """What would explain a difference, how well it fits what was measured (0 to 1), and why."""
-
-    id: str
-    title: str
-    fits: float
-    why: str
 
 
 def question(slot: Slot[Any], asks: str) -> Question:

@@ -1,13 +1,8 @@
 """When what was measured counts as what was predicted. Source: common practice, no source."""
 
-__all__ = ["agrees", "apart"]
+__all__ = ["agrees"]
 
 _APART = 0.12  # of the prediction: nearer than this is the same
-
-
-def apart(ratio: float) -> bool:
-    """Whether a measured share of the predicted tells of a difference."""
-    return abs(ratio - 1) > _APART
 
 
 def agrees(measured: float, predicted: float) -> bool:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
+from zerodip.rules.engine import exceeds
 from zerodip.switch.learned import Learned
 from zerodip.switch.words import learned_says
 from zerodip.trends.line import Crossing, Line, falls_to, fit, losses
@@ -66,7 +67,8 @@ class Series:
 
 @dataclass(frozen=True, kw_only=True)
 class Leaves:
-    """When a value leaves its band, s since 1970; None: never, or not to be told."""
+    """When a value leaves its band, s since 1970; None: never, or not to be told. All three the day
+    of the last reading where it stood outside already."""
 
     likely_s: float | None
     earliest_s: float | None
@@ -130,6 +132,8 @@ def trends(
     due_s, due_by = _due(figures, past, charge), history.by(figures)
     if due_s is not None and ends_s is not None and ends_s < due_s:
         due_s, due_by = ends_s, "Before its air leaves the band"
+        if past[-1].at_s >= ends_s:
+            due_by = "Its air was left outside its band"
     return Trends(
         series=series,
         band_gauge_pa=band,
@@ -243,16 +247,20 @@ def _line_says(line: Line | None, dimension: str, units: str) -> str:
 
 
 def _leaves(charge: Series | None, band: float | None) -> Leaves | None:
-    if charge is None or band is None or charge.per_year is None:
+    if charge is None or band is None:
         return None
     last = charge.points[-1]
+    if exceeds(band, last.value):
+        return Leaves(likely_s=last.at_s, earliest_s=last.at_s, latest_s=last.at_s)
+    if charge.per_year is None:
+        return None
     rate = -charge.per_year[0], charge.per_year[1]
     met: Crossing = falls_to(last.value, band, _READING_SD_PA, rate)
     likely, earliest, latest = (
         None if years is None else last.at_s + years * YEAR_S
         for years in (met.likely, met.earliest, met.latest)
     )
-    # Left at the end of its band or beyond: no day can be told, and the visit itself says so.
+    # Left at the very end of its band: no day can be told.
     at_the_end = likely is not None and likely <= last.at_s
     return Leaves(likely_s=None if at_the_end else likely, earliest_s=earliest, latest_s=latest)
 

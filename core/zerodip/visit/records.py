@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from zerodip.errors import Fault
-from zerodip.fileformat.fields import Checked, quantity, words
+from zerodip.fileformat.fields import Checked, choice, flag, quantity, words
 from zerodip.fileformat.ranges import MOST_GAUGE_PA, RUN_S
 from zerodip.units import PSI
 
-__all__ = ["Bucket", "Drain", "Lap", "LeakWatch", "Remark", "Try", "Turned"]
+__all__ = ["Bucket", "Drain", "Lap", "LeakWatch", "PhotoShown", "Remark", "Saw", "Try", "Turned"]
 
 
 def _turns(title: str) -> Any:
@@ -115,3 +115,26 @@ class Remark(Checked):
     """A remark in the technician's own words."""
 
     text: str = words("Remark", 500)
+
+
+@dataclass(frozen=True, kw_only=True)
+class PhotoShown(Checked):
+    """Whether a photo of the visit, by its id, is shown in the report."""
+
+    photo: str = words("Photo", 36)
+    shown: bool = flag("In the report")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Saw(Checked):
+    """An answer about an item of the diagnosis, by its id: yes, no, a figure (SI), or that it
+    cannot be told here. Of each item the last answer counts."""
+
+    item: str = words("What was looked at", 30)
+    says: str = choice("Answer", ("yes", "no", "figure", "cannot"))
+    value: float | None = quantity("Figure", "number", -1e9, 1e9, default=None)
+
+    @classmethod
+    def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        if values.get("says") == "figure" and values.get("value") is None:
+            yield Fault(path="value", code="missing", title="Figure", says="is missing.")

@@ -15,7 +15,17 @@ from zerodip.fileformat.fields import Checked, Spec
 from zerodip.fileformat.ranges import MOST_GAUGE_PA, RUN_S
 from zerodip.switch.goal import HOW_NEARS, Near
 from zerodip.units import PSI
-from zerodip.visit.records import Bucket, Drain, Lap, LeakWatch, Remark, Try, Turned
+from zerodip.visit.records import (
+    Bucket,
+    Drain,
+    Lap,
+    LeakWatch,
+    PhotoShown,
+    Remark,
+    Saw,
+    Try,
+    Turned,
+)
 
 __all__ = [
     "AIR_CAP",
@@ -50,10 +60,13 @@ __all__ = [
     "NEW_AIR",
     "NIPPLE_CLOGGED",
     "NO_LIMIT",
+    "PHOTO",
+    "PHOTOS_OF",
     "PLACE",
     "RATING",
     "RATING_LOW",
     "REMARK",
+    "SAW",
     "SIGNED",
     "SLOTS",
     "STEPS",
@@ -63,6 +76,7 @@ __all__ = [
     "TRY",
     "TURNED",
     "UNDONE_BY_POWER",
+    "WAS",
     "WATER_AT_VALVE",
     "Slot",
     "confirmation",
@@ -83,6 +97,17 @@ COMPLAINTS: Mapping[str, str] = MappingProxyType(
         "silent": "Will not start",
         "starts_alone": "Starts with all taps shut",
         "trips": "Trips off for good",
+        "other": "Something else",
+    }
+)
+# What a photo is taken of.
+PhotoOf = Literal["switch", "tank", "pump", "wires", "other"]
+PHOTOS_OF: Mapping[str, str] = MappingProxyType(
+    {
+        "switch": "Switch",
+        "tank": "Tank plate",
+        "pump": "Pump plate",
+        "wires": "Wires",
         "other": "Something else",
     }
 )
@@ -269,6 +294,11 @@ LEAK: Slot[LeakWatch] = Slot(
 DRAIN: Slot[Drain] = Slot(name="drain", step="prove", title="Drain", series=True)
 DIP_SEEN: Slot[bool] = _value("prove", "prove.dip", _flag("Dip seen at the taps"), late=True)
 SIGNED: Slot[str] = _value("hand_over", "signed", _words("Signed by", 60), late=True)
+SAW: Slot[Saw] = Slot(name="saw", step="watch", title="Seen or heard", record=Saw, series=True)
+WAS: Slot[str] = _value("hand_over", "was", _words("It was", 30), last_word=True)
+PHOTO: Slot[PhotoShown] = Slot(
+    name="photo", step="hand_over", title="Photo in the report", record=PhotoShown, series=True
+)
 REMARK: Slot[Remark] = Slot(
     name="note", step="hand_over", title="Remark", record=Remark, series=True, late=True
 )
@@ -314,6 +344,9 @@ _ALL: tuple[Slot[Any], ...] = (
     DRAIN,
     DIP_SEEN,
     SIGNED,
+    SAW,
+    WAS,
+    PHOTO,
     REMARK,
 )
 SLOTS: dict[str, Slot[Any]] = {slot.name: slot for slot in _ALL}

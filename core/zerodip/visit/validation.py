@@ -1,18 +1,20 @@
 """Which records a visit takes."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from functools import cache
 from itertools import pairwise
 from types import MappingProxyType
 from typing import Any
 
+from zerodip.diagnosis.parts import Item
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Spec, check, read
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
-from zerodip.kinds.registry import confirmations
+from zerodip.kinds.registry import KINDS, confirmations
+from zerodip.visit.records import Saw
 from zerodip.visit.slots import DRAIN, SLOTS, Slot
 
-__all__ = ["check_record", "known_slots"]
+__all__ = ["check_record", "figure_spec", "known_slots"]
 
 _MOST_SAMPLES = 600
 _SECONDS = Spec(kind="quantity", title="Seconds", dimension="duration", least=0, most=86400)
@@ -52,8 +54,43 @@ def check_record(name: str, value: Any) -> list[Fault]:
     if value is None and not slot.series and not slot.last_word:
         return []
     if slot.record is not None:
-        return read(slot.record, value, "value")[1]
+        made, faults = read(slot.record, value, "value")
+        return faults or (_saw_faults(made) if isinstance(made, Saw) else [])
     return check(slot.spec, value, "value") if slot.spec else []
+
+
+def figure_spec(items: Sequence[Item]) -> Spec:
+    """What a figure of the diagnosis may be: the widest range that any of the items allows.
+
+    Args:
+        items: One item, as kinds of system ask for it.
+
+    Returns:
+        The specification.
+    """
+    return Spec(
+        kind="quantity",
+        title=items[0].title,
+        dimension=items[0].dimension,
+        least=min(item.least for item in items),
+        most=max(item.most for item in items),
+    )
+
+
+def _saw_faults(saw: Saw) -> list[Fault]:
+    """What is answered must be asked of some kind, in the way and the range that it asks for."""
+    items = [item for kind in KINDS.values() if (item := kind.troubles.item(saw.item))]
+    if not items:
+        says = "is nothing that is asked."
+        return [Fault(path="value.item", code="not_a_choice", title=f"“{saw.item}”", says=says)]
+    figure = items[0].is_figure
+    if saw.says != "cannot" and figure != (saw.says == "figure"):
+        says = "must be a figure." if figure else "must be yes or no."
+        title = items[0].title
+        return [Fault(path="value.says", code="not_a_choice", title=title, says=says)]
+    if not figure or saw.value is None:
+        return []
+    return check(figure_spec(items), saw.value, "value.value")
 
 
 def _drain_faults(value: Any) -> list[Fault]:

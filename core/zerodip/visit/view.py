@@ -13,6 +13,7 @@ from zerodip.kinds.steps import GAUGE_AT_ZERO, SEEN_EARLIER
 from zerodip.kinds.visit_parts import AirCheck, AirView, DrainView, PartSpec, Question
 from zerodip.switch.learned import Learned
 from zerodip.units import band
+from zerodip.visit.evidence import condition_of, impossible_here, observations_of, proved
 from zerodip.visit.figures_at import figures_at, settings_at
 from zerodip.visit.guide import NextStep, Stand, next_of
 from zerodip.visit.log import Log, Record, log_of
@@ -40,6 +41,7 @@ from zerodip.visit.steps.read import ReadField, questions, read_fields
 from zerodip.visit.steps.set_switch import SetView, set_view
 from zerodip.visit.steps.watch import WatchView, watch_view
 from zerodip.visit.summary import summarize_log
+from zerodip.visit.trouble import TroubleView, trouble_view
 
 __all__ = ["Progress", "VisitAsked", "VisitView", "visit_view"]
 
@@ -55,10 +57,18 @@ class Progress:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Outcome:
+    """A cause that may be confirmed at hand-over."""
+
+    id: str
+    title: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class VisitView:
-    """What all steps show. `power` is unknown, off or on; work that needs power off stays shut
-    until it is off and proved dead. `place` is where the visit stood last, `next` the one thing
-    that is next."""
+    """What all steps show; `trouble` where there is any, and what it may have been in the end (its
+    `outcomes`). `power` is unknown, off or on; work that needs power off stays shut until it is off
+    and proved dead. `place` is where the visit stood last, `next` the one thing that is next."""
 
     place: Step
     power: Power
@@ -80,6 +90,8 @@ class VisitView:
     set: SetView
     prove: ProveView
     handover: HandoverView
+    trouble: TroubleView | None
+    outcomes: tuple[Outcome, ...]
     cautions: Mapping[Step, str]
 
 
@@ -144,7 +156,7 @@ def visit_view(
     watch = watch_view(figures, log, asked.last, units)
     left = figures_at(document, done.left) or figures
     handover = handover_view(figures, left, log, done, setting, proof, units)
-    jobs = jobs_of(figures, log)
+    jobs, trouble = jobs_of(figures, log), _trouble(figures, log, proof, units)
     stand = Stand(
         log=log,
         jobs=jobs,
@@ -189,8 +201,30 @@ def visit_view(
         set=replace(setting, keep=settings_at(document, done.found)),
         prove=proof,
         handover=handover,
+        trouble=trouble,
+        outcomes=_outcomes(figures, log, trouble, units),
         cautions=_CAUTIONS,
     )
+
+
+def _trouble(figures: Figures, log: Log, proof: ProveView, units: str) -> TroubleView | None:
+    """The diagnosis, where something was measured that does not agree, or seen or heard."""
+    seen = observations_of(figures, log, mended=proved(figures, log))
+    if not proof.apart and not any(each.value is True for each in seen):
+        return None
+    return trouble_view(figures, seen, units, condition_of(log), impossible_here(log))
+
+
+def _outcomes(
+    figures: Figures, log: Log, trouble: TroubleView | None, units: str
+) -> tuple[Outcome, ...]:
+    """What it may have been in the end: the suspects as found."""
+    if proved(figures, log):
+        seen = observations_of(figures, log)
+        called = any(each.value is True for each in seen)
+        trouble = trouble_view(figures, seen, units) if called else None
+    suspects = trouble.suspects if trouble else ()
+    return tuple(Outcome(id=each.id, title=each.title) for each in suspects)
 
 
 def _place(log: Log) -> Step:

@@ -2,15 +2,16 @@
 
 from zerodip.kinds.cautions import CODES, FIRST_FILL, MAINS
 from zerodip.kinds.compressor.candidates import USUAL_PSI, candidates, floor_pa, keeps
-from zerodip.kinds.compressor.causes import causes, measured, tell
 from zerodip.kinds.compressor.chart import air_ribbon
 from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.compressor.inputs import EDGES, INPUTS
 from zerodip.kinds.compressor.limits import LIMITS
+from zerodip.kinds.compressor.measured import measured
 from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
 from zerodip.kinds.compressor.results import RESULTS
 from zerodip.kinds.compressor.rules import RULES
 from zerodip.kinds.compressor.sizing import demands, resized, target
+from zerodip.kinds.compressor.troubles import TROUBLES
 from zerodip.kinds.compressor.visit import CHECKS, JOBS, STEPS, WATCH, drain
 from zerodip.kinds.nominal_sizes import tank_sizes_m3
 from zerodip.kinds.protocol import Diagnosis, Kind, Proposing, Simulating, Sizing, VisitParts
@@ -82,11 +83,10 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
         steady="",
         dip=lambda seconds: f"the receiver empty for {seconds:.0f} s",
     ),
+    troubles=TROUBLES,
     diagnosis=Diagnosis(
         tests=("leak",),
         run_s=lambda figures: figures.run_s,
         measured=measured,
-        causes=causes,
-        tell=tell,
     ),
 )

@@ -7,10 +7,8 @@ from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.steps import (
     BYSTANDERS,
     COVER,
-    LABELLED,
     POWER_OFF,
     PROVED_DEAD,
-    TOLD,
     check,
 )
 from zerodip.kinds.visit_parts import DrainView, StepSpec
@@ -31,7 +29,12 @@ _BLEED = StepSpec(
     "proved_dead",
 )
 STEPS = (BYSTANDERS, _GLASSES, POWER_OFF, PROVED_DEAD, _BLEED)
-CHECKS = (COVER, check("cock_shut", "Drain cock shut, safety valve untouched."), LABELLED, TOLD)
+CHECKS = (
+    COVER,
+    check("cock_shut", "Drain cock shut, safety valve untouched."),
+    check("label", "Label on the switch: cut-in, cut-out, date."),
+    check("customer_told", "Told what to watch for: starts with no air used, a hiss, much water."),
+)
 WATCH = (
     "Before power is on: drain cock shut, no tool running, cover on.",
     "Let air out slowly until it clicks in. Read the gauge there: cut-in.",

@@ -15,6 +15,7 @@ from zerodip.kinds.tankless.model import TANKLESS, TanklessSystem
 from zerodip.kinds.tankless.results import RESULTS
 from zerodip.kinds.tankless.rules import RULES
 from zerodip.kinds.tankless.sizing import none_needed, resized, settings_to_size_at, target
+from zerodip.kinds.tankless.troubles import TROUBLES
 from zerodip.kinds.tankless.visit import CHECKS, JOBS, STEPS, WATCH
 from zerodip.kinds.templates import usual_settings
 from zerodip.units import PSI, to_si
@@ -84,6 +85,7 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
         starts_words=("per_minute", "pulses"),
         none_needed=none_needed,
     ),
+    troubles=TROUBLES,
     label=Label(pre_charge=True),
     settings_faults=_pre_charge_missing,
 )

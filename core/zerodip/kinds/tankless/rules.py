@@ -57,9 +57,9 @@ RULES: tuple[Rule[T], ...] = (
         broken=Verdict.CAUTION,
         figure=f"{T.window_low_pa} {OP} {T.cut_out_pa}",
         advice=(
-            f"Raise cut-out to {T.window_low_pa} or more if the lowest voltage allows it, by"
-            " quarter turns with the furthest outlet running and the air out of the lines; else"
-            " slow it with an accumulator."
+            f"Raise cut-out to {T.window_low_pa} or more if the lowest voltage allows it. Turn by"
+            " quarters, the furthest outlet running, the air out of the lines. Else slow it with"
+            " an accumulator."
         ),
         formula=(
             f"At {T.most_v} the smallest outlet runs at {T.running_pa} and "

@@ -30,7 +30,6 @@ from zerodip.kinds.water.candidates import (
     keeps,
     usual_charge_pa,
 )
-from zerodip.kinds.water.causes import causes, measured, tell
 from zerodip.kinds.water.chart import water_ribbon
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.found import with_found
@@ -44,11 +43,13 @@ from zerodip.kinds.water.jobs import (
     WELL_JOBS,
 )
 from zerodip.kinds.water.limits import LIMITS
+from zerodip.kinds.water.measured import measured
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
 from zerodip.kinds.water.noticed import noticed
 from zerodip.kinds.water.results import RESULTS
 from zerodip.kinds.water.rules import BOOSTED_RULES, CISTERN_RULES, PLAIN_WELL_RULES, WELL_RULES
 from zerodip.kinds.water.sizing import demands, resized, second_opinion, settings_to_size_at, target
+from zerodip.kinds.water.troubles import BLADDER_TROUBLES, BOOSTED_TROUBLES, PLAIN_TROUBLES
 from zerodip.kinds.water.visit import (
     BOOSTED_STEPS,
     CHECKS,
@@ -176,9 +177,8 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         run_s=lambda figures: figures.run_s,
         wanted_run_s=lambda figures: figures.wanted_run_s,
         measured=measured,
-        causes=causes,
-        tell=tell,
     ),
+    troubles=BLADDER_TROUBLES,
     history=History(
         band_pa=_band_pa,
         years=lambda figures, loss: figures.check_way.years(loss),
@@ -207,6 +207,7 @@ PLAIN_TANK_WELL = replace(
         air=lambda figures, log, units: None,
     ),
     sizing=replace(_SIZING, aired=", once it has its air again,"),
+    troubles=PLAIN_TROUBLES,
     history=replace(WELL_WITH_BLADDER.history, band_pa=lambda figures: None),
 )
 CISTERN_SUPPLY = replace(
@@ -230,6 +231,7 @@ BOOSTED_SUPPLY = replace(
     title="Boosted supply",
     cautions=(MAINS, FIRST_FILL, STRETCH, CODES),
     rules=BOOSTED_RULES,
+    troubles=BOOSTED_TROUBLES,
     visit=replace(
         WELL_WITH_BLADDER.visit,
         make_safe=BOOSTED_STEPS,

@@ -1,13 +1,23 @@
 """What a water system says beside its verdicts: why a wider pre-charge, why the lever tripped, what
 a check of the air costs."""
 
-from zerodip.kinds.visit_parts import AirCheck
+from zerodip.kinds.visit_parts import AirCheck, air_now, bladder_burst
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.practice.agreement import agrees
 from zerodip.text.writer import Writer
 from zerodip.units import PSI, text
 from zerodip.visit.log import Log
-from zerodip.visit.slots import COMPLAINT, FOUND_CUT_IN, FOUND_CUT_OUT, FOUND_RUN
+from zerodip.visit.slots import (
+    COMPLAINT,
+    DIP_SEEN,
+    FOUND_CUT_IN,
+    FOUND_CUT_OUT,
+    FOUND_RUN,
+    KNEE,
+    LEAKS_SEEN,
+    NEW_AIR,
+    WATER_AT_VALVE,
+)
 
 __all__ = ["air_check", "charge_why", "trip_says"]
 
@@ -71,11 +81,11 @@ def air_check(figures: WaterFigures, log: Log, units: str) -> AirCheck | None:
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
-        The advice; None for a plain tank.
+        The advice; None for a plain tank, a burst bladder, and a new tank, whose air is asked for.
 
     Source: The gas law; the air let out is common practice, no source.
     """
-    if figures.system.plain:
+    if figures.system.plain or bladder_burst(log) or air_now(log) is NEW_AIR:
         return None
     tanks = len(figures.system.tanks)
     cost = figures.atmosphere_pa * _LET_OUT_M3 / (figures.nominal_m3 / tanks)
@@ -89,12 +99,16 @@ def air_check(figures: WaterFigures, log: Log, units: str) -> AirCheck | None:
 
 
 def _all_as_expected(figures: WaterFigures, log: Log) -> bool:
-    """No complaint, both points as set, the run as worked out, and the last reading not yet old."""
+    """No complaint, nothing seen, both points as set, the run as worked out, the knee where the
+    pre-charge is, and the last reading not yet old."""
     run, years = log.value(FOUND_RUN), figures.last_years_ago
     seen = ((FOUND_CUT_IN, figures.cut_in_pa), (FOUND_CUT_OUT, figures.cut_out_pa))
     points = [(log.true(slot), at) for slot, at in seen]
+    knee = log.true(KNEE)
     return (
         log.value(COMPLAINT) in (None, "none")
+        and not any(log.value(slot) for slot in (WATER_AT_VALVE, LEAKS_SEEN, DIP_SEEN))
+        and (knee is None or abs(knee - figures.pre_charge_pa) <= _AS_SET_PA)
         and run is not None
         and not figures.system.assumed
         and agrees(run, figures.run_s)

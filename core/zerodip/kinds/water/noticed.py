@@ -97,4 +97,5 @@ def _not_set(figures: WaterFigures, log: Log, units: str) -> Iterator[Remaining]
         figure=text(stands, "pressure", units),
         advice=f"Set {wanted}, tank drained and power off.",
         urgent="soon",
+        replaces=("pre-charge-practice",),  # which goes by the points as left
     )

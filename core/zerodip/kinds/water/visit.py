@@ -80,8 +80,9 @@ WATCH = (
 _CAP = check("cap", "Valve cap back on: the cap is the real seal.", AIR_CAP)
 _SHUT = check("hose_off", "Drain shut, hose off.")
 _HOUSE = check("house_open", "House valve open.")
-PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _SHUT, _HOUSE, LABELLED, TOLD)
-CHECKS: tuple[CheckSpec, ...] = (_CAP, *PLAIN_CHECKS)
+_POINTS = check("label", "Label on the switch: cut-in, cut-out, date.")
+PLAIN_CHECKS: tuple[CheckSpec, ...] = (COVER, _SHUT, _HOUSE, _POINTS, TOLD)
+CHECKS: tuple[CheckSpec, ...] = (_CAP, COVER, _SHUT, _HOUSE, LABELLED, TOLD)
 
 _AIR = (AIR_GAUGE_LOW.name, FOUND_PRE_CHARGE.name, WATER_AT_VALVE.name)
 READ_WATER = (*_AIR, *READ)
@@ -105,9 +106,11 @@ def drain(figures: WaterFigures, gauge_pa: float, log: Log, units: str) -> Drain
     held = figures.held_as_found_m3(gauge_pa)
     buckets = max(math.ceil(held / BUCKET_M3), 1) if held > 0 else 0
     seconds = held / HOSE_M3_S
+    hose = "under a minute" if seconds < 60 else f"{seconds / 60:.0f} min"
     says = (
-        f"About {text(held, 'volume', units)} will come out: {seconds / 60:.0f} min through a hose,"
-        f" or {buckets} buckets. Tank {Writer(figures, units).text(WaterFigures.nominal_m3)}."
+        f"About {text(held, 'volume', units)} will come out: {hose} through a hose, or {buckets}"
+        f" bucket{'' if buckets == 1 else 's'}."
+        f" Tank {Writer(figures, units).text(WaterFigures.nominal_m3)}."
         if held > 0
         else "The tank holds nothing above its air at this pressure."
     )

@@ -7,7 +7,7 @@ from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import COVER
 from zerodip.kinds.visit_parts import CheckSpec, Remaining
 from zerodip.visit.log import Log
-from zerodip.visit.slots import FOUND_PRE_CHARGE, SIGNED
+from zerodip.visit.slots import FOUND_PRE_CHARGE, PHOTO, SIGNED
 from zerodip.visit.steps.make_safe import power_state
 from zerodip.visit.steps.prove import ProveView
 from zerodip.visit.steps.remaining import remaining
@@ -40,11 +40,13 @@ class Check:
 
 @dataclass(frozen=True, kw_only=True)
 class HandoverView:
-    """What the last step shows. What remains does not keep a visit from being closed."""
+    """What the last step shows. What remains does not keep a visit from being closed. `photos` are
+    those that the report shows, by their ids."""
 
     rows: tuple[Row, ...]
     checks: tuple[Check, ...]
     remaining: tuple[Remaining, ...]
+    photos: tuple[str, ...]
     signed: str
 
 
@@ -75,8 +77,15 @@ def handover_view(
         rows=_rows(done, FOUND_PRE_CHARGE.name in kind_of(figures).visit.read),
         checks=_checks(figures, log),
         remaining=remaining(figures, left, log, setting, proof, units),
+        photos=_photos(log),
         signed=log.value(SIGNED) or "",
     )
+
+
+def _photos(log: Log) -> tuple[str, ...]:
+    """The photos chosen for the report, by what was last said of each."""
+    last = {each.photo: each.shown for each in log.all(PHOTO)}
+    return tuple(photo for photo, shown in last.items() if shown)
 
 
 def _rows(done: Summary, air: bool) -> tuple[Row, ...]:

@@ -37,7 +37,8 @@ class JobView:
 
 
 def jobs_of(figures: Figures, log: Log) -> tuple[JobView, ...]:
-    """Every job of this kind of system: those of the visit first, then those suggested.
+    """Every job of this kind of system: those of the visit first, then those suggested, the
+    shortest first: a cheap repair is tried before a dear one.
 
     Args:
         figures: The system's figures under its settings.
@@ -47,7 +48,12 @@ def jobs_of(figures: Figures, log: Log) -> tuple[JobView, ...]:
         The jobs.
     """
     made = [_view(job, log) for job in kind_of(figures).visit.jobs]
-    return tuple(sorted(made, key=lambda job: (not job.added, not job.suggested)))
+    return tuple(sorted(made, key=_place))
+
+
+def _place(job: JobView) -> tuple[bool, bool, int]:
+    hurry = bool(job.suggested) and not job.added
+    return not job.added, not job.suggested, job.minutes if hurry else 0
 
 
 def added_jobs(figures: Figures, log: Log) -> tuple[JobView, ...]:

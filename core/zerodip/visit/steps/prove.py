@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.protocol import ProofTest
 from zerodip.kinds.registry import kind_of
-from zerodip.kinds.visit_parts import Cause, Measured
+from zerodip.kinds.visit_parts import Measured
 from zerodip.practice.agreement import agrees
 from zerodip.units import text
 from zerodip.visit.log import Log
@@ -15,9 +15,7 @@ from zerodip.visit.slots import LAP
 
 __all__ = ["ProveView", "RunWatch", "prove_view"]
 
-_WORTH_A_LINE = 0.15  # a cause that fits no better is left out
 _NO_END_S = 1e9
-_JUDGED = ("run", "bucket", "knee")
 _ALARM_S = 600.0  # a pump that runs so long with all taps shut does not stop by itself
 
 
@@ -34,16 +32,18 @@ class RunWatch:
 
 @dataclass(frozen=True, kw_only=True)
 class ProveView:
-    """The tests that can be made here, what was measured, the causes of a difference with the
-    likeliest first, the one measurement that would tell, how a run is judged as it is timed, and
-    whether one can be timed."""
+    """The tests that can be made here, what was measured, how a run is judged as it is timed,
+    and whether one can be timed."""
 
     tests: tuple[ProofTest, ...]
     measured: tuple[Measured, ...]
-    causes: tuple[Cause, ...]
-    tell: str
     watch: RunWatch
     timed: bool
+
+    @property
+    def apart(self) -> bool:
+        """Whether something was measured that does not agree."""
+        return any(each.agrees is False for each in self.measured)
 
 
 def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
@@ -57,17 +57,14 @@ def prove_view(figures: Figures, log: Log, units: str) -> ProveView:
     Returns:
         What the step shows.
 
-    Source: Gas law and mass balance; the causes are common practice, no source.
+    Source: Gas law and mass balance.
     """
     diagnosis, run = kind_of(figures).diagnosis, _run(figures, log, units)
     found = diagnosis.measured(figures, log, units)
     measured = (*([run] if run else []), *found)
-    causes = _causes(figures, measured)
     return ProveView(
         tests=diagnosis.tests,
         measured=measured,
-        causes=causes,
-        tell=_tell(figures, causes, measured),
         watch=_watch(figures, units),
         timed=diagnosis.run_s(figures) is not None,
     )
@@ -106,30 +103,3 @@ def _run(figures: Figures, log: Log, units: str) -> Measured | None:
         agrees=agrees(middle, predicted) if ends else False,
         says=f"{counted}; predicted {text(predicted, 'duration', units)}{beside}",
     )
-
-
-def _causes(figures: Figures, measured: tuple[Measured, ...]) -> tuple[Cause, ...]:
-    """What would explain runs or drawdown that do not agree, ranked by how well it fits all that
-    was measured."""
-    by = {each.id: each for each in measured}
-    off = [by[id] for id in _JUDGED if id in by and by[id].agrees is False]
-    if not off:
-        return ()
-    gauge = Cause(
-        id="gauge",
-        title="Gauge error",
-        fits=0.3 if len(off) > 1 else 0.2,
-        why="Both points are read on it.",
-    )
-    found = [*kind_of(figures).diagnosis.causes(figures, by), gauge]
-    return tuple(
-        sorted((c for c in found if c.fits > _WORTH_A_LINE), key=lambda cause: -cause.fits)
-    )
-
-
-def _tell(figures: Figures, causes: tuple[Cause, ...], measured: tuple[Measured, ...]) -> str:
-    """The one measurement that would tell the two likeliest causes apart."""
-    if len(causes) < 2:
-        return ""
-    done = {each.id for each in measured if each.agrees is not None}
-    return kind_of(figures).diagnosis.tell(causes, done) or "Hold a second gauge beside this one."

@@ -20,8 +20,8 @@ START: tuple[Rule[W], ...] = (
         settable=False,
         figure=f"{W.peak_draw_m3_s} {OP} {W.sustained_flow_m3_s}",
         advice=(
-            f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed, and"
-            f" the gauge then falls to {W.lowest_pa}, where pump and taps balance. Draw less at"
+            f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed."
+            f" The gauge then falls to {W.lowest_pa}, where pump and taps balance. Draw less at"
             " once, take a bigger tank to last longer, or a stronger pump."
         ),
         formula=(
@@ -78,8 +78,8 @@ START: tuple[Rule[W], ...] = (
         not_applicable="This switch has no low-pressure cut-off.",
         figure=f"trip {W.trip_pa} {OP} {W.lowest_pa}",
         advice=(
-            f"Lower the pre-charge to {W.wider_pa}, {W.psi_5} below cut-in: while the pump starts"
-            f" the gauge falls to {W.lowest_pa}, and at {W.trip_pa} the switch trips for good and"
+            f"Lower the pre-charge to {W.wider_pa}, {W.psi_5} below cut-in. While the pump starts"
+            f" the gauge falls to {W.lowest_pa}. At {W.trip_pa} the switch trips for good and"
             " must be held in by hand."
         ),
         formula=(
@@ -101,8 +101,8 @@ START: tuple[Rule[W], ...] = (
         figure=f"{W.slow_need_m3} {OP} {W.reserve_m3}",
         advice=(
             f"Take the wider way: pre-charge {W.wider_pa}, {W.psi_5} below cut-in. A start twice as"
-            f" slow, or a gauge that is a little out, empties the tank, and at {W.trip_pa} the"
-            " switch trips for good."
+            " slow, or a gauge that is a little out, empties the tank. Then the switch trips for"
+            f" good, at {W.trip_pa}."
         ),
         formula=(
             f"Twice the need of a start, 2·Q·t = {W.slow_need_m3}, against {W.reserve_m3} in"

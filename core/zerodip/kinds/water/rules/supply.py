@@ -20,8 +20,8 @@ PLAIN: tuple[Rule[W], ...] = (
         broken=Verdict.CAUTION,
         figure=f"{W.air_left} left",
         advice=(
-            "Power off, drain the tank to the bottom with a tap open above it so that it takes"
-            f" air, and fill it again: that gives back {W.regained_m3} of drawdown. If it goes soon"
+            "Power off. Drain the tank to the bottom, a tap open above it so that it takes air."
+            f" Fill it again: that gives back {W.regained_m3} of drawdown. If it goes soon"
             " again, look at the air control and the seams."
         ),
         formula=(
@@ -56,8 +56,8 @@ PLAIN: tuple[Rule[W], ...] = (
         broken=Verdict.CAUTION,
         figure=f"{W.seal_m3} {OP} {W.least_seal_m3}",
         advice=(
-            f"Let air off: charged to {W.pre_charge_pa}, only {W.seal_m3} stands over the outlet at"
-            " the lowest, and with it air goes down the pipe and out at the taps."
+            f"Let air off. Charged to {W.pre_charge_pa}, only {W.seal_m3} stands over the outlet at"
+            " the lowest. Then air goes down the pipe and out at the taps."
         ),
         formula=(
             f"Water at cut-in {W.reserve_m3} and what stands below it, less the need of a start:"
@@ -77,8 +77,8 @@ CISTERN: tuple[Rule[W], ...] = (
         applies=lambda figures: not figures.treated,
         not_applicable="The water is treated for drinking.",
         advice=(
-            "Label tank, lines and taps “non-potable, do not drink” (purple is the usual colour),"
-            " and make sure that nothing joins them to the drinking water."
+            "Label tank, lines and taps “non-potable, do not drink” (purple is the usual colour)."
+            " Make sure that nothing joins them to the drinking water."
         ),
         formula=(
             "Water that is not treated for drinking is marked as such wherever somebody could"

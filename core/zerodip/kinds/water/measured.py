@@ -1,21 +1,20 @@
-"""What was measured on a water system beside what was predicted, and what a difference points
-to."""
+"""What was measured on a water system beside what was predicted."""
 
-from collections.abc import Generator, Iterator, Mapping
+from collections.abc import Iterator
 
-from zerodip.kinds.visit_parts import Cause, Measured
+from zerodip.kinds.visit_parts import Measured
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.physics.bladder_tank import water_m3
 from zerodip.physics.bucket_test import bucket_pre_charges_abs_pa
 from zerodip.physics.drain_knee import knee
 from zerodip.physics.plain_tank import charge_abs_pa
-from zerodip.practice.agreement import agrees, apart
+from zerodip.practice.agreement import agrees
 from zerodip.units import text
 from zerodip.visit.log import Log
 from zerodip.visit.records import Bucket, Drain, LeakWatch
 from zerodip.visit.slots import AIR_LEFT, BUCKET, DRAIN, FOUND_PRE_CHARGE, KNEE, LEAK
 
-__all__ = ["causes", "measured", "tell"]
+__all__ = ["measured"]
 
 _TIGHT_M3_S = 1e-7
 
@@ -75,8 +74,10 @@ def _bladder_says(
     told = [
         text(charge - figures.atmosphere_pa, "pressure", units)
         for charge in fits
-        if charge is not None
+        if charge is not None and charge >= figures.atmosphere_pa
     ]
+    if not told and any(charge is not None for charge in fits):
+        return "So little fits no pre-charge: the bladder is burst, or the tank full of water."
     if len(told) == 2:
         which = "the knee of a drain, or the drained reading, tells which."
         return f"It fits a pre-charge of {told[0]} and one of {told[1]}: {which}"
@@ -153,81 +154,3 @@ def _leak(figures: WaterFigures, leak: LeakWatch, units: str) -> Measured:
         agrees=tight,
         says=says,
     )
-
-
-def causes(figures: WaterFigures, by: Mapping[str, Measured]) -> Generator[Cause, None, None]:
-    """What would explain runs or drawdown that do not agree.
-
-    Args:
-        figures: The system's figures under its settings.
-        by: What was measured, by id.
-
-    Yields:
-        The causes, with how well each fits (0 to 1).
-
-    Source: Common practice, no source.
-    """
-    run, drawn = _ratio(by, "run"), _ratio(by, "bucket")
-    if figures.system.plain:
-        fits = _fit(drawn if drawn is not None else run, below=True)
-        yield Cause(
-            id="air",
-            title="Air lost",
-            fits=fits,
-            why="Less air gives less water and a shorter run.",
-        )
-    else:
-        why = "Lower or above cut-in, the tank gives less; the run is shorter."
-        fits = _knee_fit(by.get("knee")) * (_fit(drawn, below=None) if drawn is not None else 0.8)
-        yield Cause(id="pre_charge", title="Pre-charge off", fits=fits, why=why)
-    if run is None or not apart(run):
-        return
-    title = "Pump weaker than its plate, or a leak" if run > 1 else "Pump stronger than its plate"
-    if drawn is None:
-        yield Cause(
-            id="pump",
-            title=title,
-            fits=0.45,
-            why="The time alone would fit; the water was not caught.",
-        )
-    elif not apart(drawn):
-        yield Cause(
-            id="pump", title=title, fits=0.9, why="The water is as predicted, the time is not."
-        )
-
-
-def _ratio(by: Mapping[str, Measured], id: str) -> float | None:
-    return by[id].ratio if id in by else None
-
-
-def _knee_fit(seen: Measured | None) -> float:
-    return 0.5 if seen is None or seen.agrees is None else 0.1 if seen.agrees else 0.9
-
-
-def _fit(ratio: float | None, below: bool | None) -> float:
-    if ratio is None:
-        return 0.5
-    if not apart(ratio):
-        return 0.1
-    return 0.9 if below is None or (ratio < 1) == below else 0.2
-
-
-def tell(causes: tuple[Cause, ...], done: set[str]) -> str:
-    """The one measurement that would tell the two likeliest causes apart. Pressure alone cannot
-    tell a low pre-charge from a small tank.
-
-    Args:
-        causes: The causes, likeliest first.
-        done: Ids of what was measured.
-
-    Returns:
-        The measurement, in words; empty for none.
-    """
-    if "bucket" not in done:
-        return "Catch the water from cut-out to cut-in, power off: it tells tank from pump."
-    if "knee" not in done and causes[0].id == "pre_charge":
-        return (
-            "Drain on and watch for the knee, or read the drained pre-charge: it tells which"
-            " pre-charge it is."
-        )
-    return ""

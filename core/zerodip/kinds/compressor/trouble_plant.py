@@ -1,0 +1,152 @@
+"""A compressor as it would be with faults in it, by its own figures scaled by the fault."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+
+from zerodip.diagnosis.parts import Forecast, Observation
+from zerodip.kinds.compressor.figures import CompressorFigures
+from zerodip.kinds.trouble_plants import points_found, runs_on, sigmoid, timed_run
+from zerodip.units import PSI
+
+__all__ = ["AirPlant", "healthy_plant"]
+
+_PLATE = 0.12
+_POINT_PA, _DRIFTED_PA = 2 * PSI, 15 * PSI
+_SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
+
+
+@dataclass(frozen=True)
+class AirPlant:
+    """The machine with faults: `points` where the switch acts and `wanted` where it was set (Pa
+    gauge), `moved` how far each stands from there; `room` the share of the receivers that holds
+    air, `flow` the share of its plate that the machine delivers, `reaches` the share of cut-out
+    that it comes to; what leaks in the lines and back through the check valve (m³/s of free air);
+    whether it starts and stops."""
+
+    figures: CompressorFigures
+    points: tuple[float, float]
+    wanted: tuple[float, float]
+    room: float = 1.0
+    flow: float = 1.0
+    reaches: float = 9.9
+    leak_m3_s: float = 0.0
+    back_m3_s: float = 0.0
+    starts: bool = True
+    stops: bool = True
+    drifted: bool = False
+    moved: tuple[float, float] = (0.0, 0.0)
+    gauge_low_pa: float = 0.0
+    current: float = 1.0
+
+    @property
+    def mean_flow_m3_s(self) -> float:
+        """What a healthy machine delivers from cut-in to cut-out."""
+        return self.figures.mean_flow_m3_s
+
+    @cached_property
+    def run_s(self) -> float:
+        """The run with nothing used; infinity where it never gets there."""
+        net = self.flow * self.mean_flow_m3_s - self.leak_m3_s
+        if net <= 0 or self.reaches < 1:
+            return math.inf
+        wide = (self.points[1] - self.points[0]) / self.figures.differential_pa
+        return max(self.figures.run_s * wide * self.room * self.mean_flow_m3_s / net, 0.05)
+
+    @property
+    def held_m3(self) -> float:
+        """Free air from cut-out down to cut-in."""
+        volume = self.figures.volume_m3 * self.room
+        wide = max(self.points[1] - self.points[0], 1.0)
+        return volume * wide / self.figures.atmosphere_pa
+
+    @property
+    def lost_m3_s(self) -> float:
+        """What is lost while it stands."""
+        return self.leak_m3_s + self.back_m3_s
+
+    def seen(self, item: str) -> float | None:
+        """How likely an item is answered yes; None where the plant has no say in it."""
+        told = _SEEN.get(item)
+        return None if told is None else told(self)
+
+    def shows(self, item: str, context: tuple[float, ...]) -> Forecast | None:
+        """A figure; None where this plant cannot tell."""
+        told = _SHOWS.get(item)
+        return None if told is None else told(self, context)
+
+
+def healthy_plant(figures: CompressorFigures, seen: tuple[Observation, ...]) -> AirPlant:
+    """The machine as its plates and settings say, its points where they were found.
+
+    Args:
+        figures: The system's figures under its settings.
+        seen: What was observed.
+
+    Returns:
+        The plant without a fault.
+    """
+    wanted = figures.cut_in_pa, figures.cut_out_pa
+    return AirPlant(figures, points_found(wanted, seen), wanted)
+
+
+def _clicks(plant: AirPlant) -> float:
+    if not (plant.starts and plant.stops) or plant.run_s == math.inf:
+        return 0.0
+    return 0.9 * sigmoid(math.log(_SHORT_S / plant.run_s) / 0.3)
+
+
+def _alone(plant: AirPlant) -> float:
+    if not plant.starts or plant.lost_m3_s <= 0:
+        return 0.0
+    return 0.95 * sigmoid(math.log(_ALONE_S * plant.lost_m3_s / plant.held_m3) / 0.5)
+
+
+def _slow(plant: AirPlant) -> float:
+    if not plant.starts:
+        return 0.0
+    given = plant.flow - plant.leak_m3_s / plant.mean_flow_m3_s
+    return 0.9 * sigmoid((0.72 - given) / 0.08)
+
+
+_SEEN: dict[str, Callable[[AirPlant], float]] = {
+    "clicks": _clicks,
+    "endless": lambda plant: runs_on(plant, _LONG_S),
+    "silent": lambda plant: 0.0 if plant.starts else 0.95,
+    "alone": _alone,
+    "slow": _slow,
+}
+
+
+def _rest(plant: AirPlant, _: tuple[float, ...]) -> Forecast:
+    if plant.lost_m3_s <= 0:
+        return Forecast(never=True)
+    return Forecast(mean=plant.held_m3 / plant.lost_m3_s, sd=0.25)
+
+
+def _point(plant: AirPlant, context: tuple[float, ...], at: int) -> Forecast | None:
+    if context or (at and not plant.stops):  # as turned on this visit it tells of nothing astray
+        return None
+    sd = _DRIFTED_PA if plant.drifted else _POINT_PA
+    return Forecast(mean=plant.wanted[at] + plant.moved[at] - plant.gauge_low_pa, sd=sd)
+
+
+def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
+    first, seconds = context if len(context) == 2 else (plant.points[1] - 4 * PSI, 300.0)
+    of, volume = plant.figures, plant.figures.volume_m3 * plant.room
+    # A leak goes with the absolute pressure: the fall is an exponential.
+    rate = lost * of.atmosphere_pa / (volume * (sum(plant.points) / 2 + of.atmosphere_pa))
+    later = (first + of.atmosphere_pa) * math.exp(-rate * seconds) - of.atmosphere_pa
+    return Forecast(mean=max(later, 0.0), sd=1.0 * PSI)
+
+
+_SHOWS: dict[str, Callable[[AirPlant, tuple[float, ...]], Forecast | None]] = {
+    "run": lambda plant, context: timed_run(plant, _PLATE),
+    "rest": _rest,
+    "cut_in": lambda plant, context: _point(plant, context, 0),
+    "cut_out": lambda plant, context: _point(plant, context, 1),
+    "fall_open": lambda plant, context: _fall(plant, context, plant.lost_m3_s),
+    "fall_shut": lambda plant, context: _fall(plant, context, plant.back_m3_s),
+    "current": lambda plant, context: Forecast(mean=plant.current, sd=0.08),
+}

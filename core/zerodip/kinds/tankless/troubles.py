@@ -1,0 +1,304 @@
+"""A tankless pump in trouble: the plant with its faults, what can be seen of it, and what may be
+wrong. Weights, chances and minutes are judgement, no source; the rest is the pump's own model."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, Troubles
+from zerodip.kinds.tankless.figures import TanklessFigures
+from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
+from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, SET, gauge_item, symptom
+from zerodip.kinds.trouble_plants import points_found, sigmoid
+from zerodip.physics.demand_pump import running_gauge_pa
+from zerodip.units import PSI
+
+__all__ = ["TROUBLES", "DemandPlant"]
+
+_POINT_PA, _DRIFTED_PA = 2 * PSI, 8 * PSI
+
+
+@dataclass(frozen=True)
+class DemandPlant:
+    """The pump with faults: `points` where the switch acts and `wanted` where it was set (Pa
+    gauge), `moved` how far each stands from there; `outlet` the share that the smallest outlet
+    passes, `head` and `flow` shares of the pump's, `volts` of the battery's; `leak` and `back`
+    whether water is lost; `cushion` whether an accumulator works."""
+
+    figures: TanklessFigures
+    points: tuple[float, float]
+    wanted: tuple[float, float]
+    outlet: float = 1.0
+    head: float = 1.0
+    flow: float = 1.0
+    volts: float = 1.0
+    leak: bool = False
+    starts: bool = True
+    stops: bool = True
+    drifted: bool = False
+    moved: tuple[float, float] = (0.0, 0.0)
+    cushion: bool = True
+    gauge_low_pa: float = 0.0
+    current: float = 1.0
+
+    @cached_property
+    def dead_head_pa(self) -> float:
+        """The highest it comes to on the lowest voltage."""
+        of = self.figures
+        return of.curve.dead_head_gauge_pa(of.least_v * self.volts) * self.head
+
+    @cached_property
+    def running_pa(self) -> float:
+        """Where it runs at the smallest outlet, on the highest voltage."""
+        of = self.figures
+        k = of.smallest_k * self.outlet / self.flow
+        return running_gauge_pa(of.curve, k, of.most_v * self.volts) * self.head
+
+    def seen(self, item: str) -> float | None:
+        """How likely an item is answered yes; None where the plant has no say in it."""
+        told = _SEEN.get(item)
+        return None if told is None else told(self)
+
+    def shows(self, item: str, context: tuple[float, ...]) -> Forecast | None:
+        """A figure; None where this plant cannot tell."""
+        told = _SHOWS.get(item)
+        turned = bool(context) and item in ("cut_in", "cut_out")  # on this visit: nothing astray
+        return None if told is None or turned else told(self)
+
+
+def _plant(figures: TanklessFigures, seen: tuple[Observation, ...]) -> DemandPlant:
+    wanted = figures.cut_in_pa, figures.cut_out_pa
+    return DemandPlant(figures, points_found(wanted, seen), wanted)
+
+
+def _chatter(plant: DemandPlant) -> float:
+    if not (plant.starts and plant.stops):
+        return 0.0
+    over = sigmoid((plant.running_pa - plant.points[1]) / (1.5 * PSI))
+    works = plant.cushion and plant.figures.bank is not None
+    slow = works and plant.figures.pulses_per_s <= plant.figures.tolerable_pulses_per_s
+    return 0.93 * over * (0.3 if slow else 1.0)
+
+
+def _endless(plant: DemandPlant) -> float:
+    if not plant.starts:
+        return 0.0
+    if not plant.stops:
+        return 0.95
+    return 0.95 * sigmoid((plant.points[1] - plant.dead_head_pa) / (1.5 * PSI))
+
+
+_SEEN: dict[str, Callable[[DemandPlant], float]] = {
+    "chatter": _chatter,
+    "endless": _endless,
+    "silent": lambda plant: 0.0 if plant.starts else 0.95,
+    "alone": lambda plant: 0.9 if plant.leak and plant.starts else 0.0,
+    "weak": lambda plant: (
+        0.0 if not plant.starts else 0.9 * sigmoid((0.68 - plant.flow * plant.volts) / 0.08)
+    ),
+}
+
+
+def _point(plant: DemandPlant, at: int) -> Forecast:
+    sd = _DRIFTED_PA if plant.drifted else _POINT_PA
+    return Forecast(mean=plant.wanted[at] + plant.moved[at] - plant.gauge_low_pa, sd=sd)
+
+
+_SHOWS: dict[str, Callable[[DemandPlant], Forecast | None]] = {
+    "cut_in": lambda plant: _point(plant, 0),
+    "cut_out": lambda plant: _point(plant, 1) if plant.stops else None,
+    "highest": lambda plant: Forecast(
+        mean=plant.dead_head_pa - plant.gauge_low_pa,
+        sd=math.hypot(2 * PSI, 0.1 * plant.dead_head_pa),
+    ),
+    "volts_at_pump": lambda plant: Forecast(mean=plant.volts, sd=0.03),
+    "current": lambda plant: Forecast(mean=plant.current, sd=0.1),
+}
+
+
+_ITEMS: tuple[Item, ...] = (
+    symptom(
+        "chatter",
+        "It chatters at a small tap",
+        "Does it click on and off fast while a small tap runs?",
+        "sawtooth",
+    ),
+    symptom("endless", "It never stops", "Does it run on with all taps shut?", "never", base=0.01),
+    symptom("alone", "Starts with all taps shut", "Does it start, nothing open?", "creep"),
+    symptom("weak", "Little water", "Is there little water at the taps?", "flat", base=0.05),
+    symptom("air_spits", "Air spits from the taps", "Does air spit from the taps?", "wander"),
+    *(each for each in AT_SWITCH if each.id not in ("nipple", "gauge_differs")),
+    *POINTS,
+    gauge_item(
+        "highest",
+        "Highest the gauge comes to",
+        "All taps shut: where does the gauge come to rest?",
+        unless=("silent",),
+        minutes=3,
+        needs="powered",
+    ),
+    Item(
+        id="volts_at_pump",
+        title="Voltage at the pump",
+        asks="Volts at the pump while it runs, as a share of the battery’s?",
+        unless=("silent",),
+        minutes=3,
+        needs="powered",
+        tools="Voltmeter",
+        dimension="share",
+        least=0.3,
+        most=1.2,
+    ),
+    Item(
+        id="tank_dry",
+        title="The water tank is empty",
+        asks="Is the water tank empty, or its suction hose out of the water?",
+        minutes=1,
+        base=0.01,
+    ),
+    Item(
+        id="strainer",
+        title="The strainer is clogged",
+        asks="Is the strainer before the pump clogged?",
+        minutes=4,
+        needs="off",
+    ),
+    Item(
+        id="outlet_clogged",
+        title="The small outlet passes little",
+        asks="Does the small outlet (shower head, aerator) pass more once it is taken off?",
+        minutes=3,
+        needs="powered",
+    ),
+    Item(
+        id="drips",
+        title="Something drips or runs",
+        asks="Does a tap, a hose or a fitting drip?",
+        minutes=4,
+    ),
+    Item(
+        id="cushion_full",
+        title="The accumulator’s air is out of place",
+        asks="Is the accumulator’s air, drained, above cut-out or near nothing?",
+        minutes=5,
+        needs="drained",
+        tools="Tyre gauge",
+    ),
+)
+_TAP = Remedy(id="outlet", kind="fix", says="Clean the outlet, or take one that passes more.")
+_LEAK = Remedy(id="leak", kind="fix", says="Mend the drip.", minutes=30)
+_CHECK = Remedy(id="valves", kind="fix", says="Clean or replace the pump’s valves.", minutes=45)
+_WIRES = Remedy(
+    id="wires", kind="fix", says="Charge the battery; mend or thicken the wires.", minutes=60
+)
+_STRAIN = Remedy(id="strainer", kind="fix", says="Clean the strainer.", minutes=10)
+_PUMP = Remedy(id="pump", kind="fix", says="Replace the pump’s diaphragm, or the pump.", minutes=60)
+_PURGE = Remedy(id="purge_lines", kind="job", says="Purge the air from the lines.", minutes=20)
+_FILL = Remedy(id="fill", kind="fix", says="Fill the tank; prime.", minutes=10)
+_CUSHION = Remedy(id="air", kind="air", says="Set the accumulator’s air below cut-in.", minutes=15)
+
+_CAUSES: tuple[Cause[DemandPlant], ...] = (
+    Cause(
+        id="outlet_small",
+        title="The smallest outlet passes too little",
+        weight=9,
+        remedy=_TAP,
+        if_left="The switch clicks itself to death.",
+        seen={"outlet_clogged": 0.9},
+        size=sized((0.3, 0.5, 0.7), "share", "passes about {} of what was read", "outlet"),
+    ),
+    Cause(
+        id="window",
+        title="No cut-out fits both voltages here",
+        weight=12,
+        remedy=_WIRES,
+        if_left="It chatters on shore power, or never stops on battery.",
+        as_sized=True,
+        applies=lambda plant: not plant.figures.has_window,
+    ),
+    Cause(
+        id="cushion",
+        title="The accumulator’s air is out of place",
+        weight=6,
+        remedy=_CUSHION,
+        if_left="It does nothing against the chatter.",
+        seen={"cushion_full": 0.93, "chatter": 0.6},
+        change=changed(cushion=False),
+        applies=lambda plant: plant.figures.bank is not None,
+    ),
+    Cause(
+        id="lines_air",
+        title="Air in the lines",
+        weight=4,
+        remedy=_PURGE,
+        if_left="It chatters and spits.",
+        seen={"air_spits": 0.9, "chatter": 0.45},
+    ),
+    Cause(
+        id="dry",
+        title="No water comes to the pump",
+        weight=4,
+        remedy=_FILL,
+        if_left="The pump runs dry.",
+        seen={"tank_dry": 0.94, "air_spits": 0.7},
+        change=changed(flow=0.1, head=0.2),
+        danger="It runs dry: off.",
+    ),
+    Cause(
+        id="strainer",
+        title="The strainer is clogged",
+        weight=5,
+        remedy=_STRAIN,
+        if_left="Less and less water.",
+        seen={"strainer": 0.93},
+        size=sized((0.35, 0.6), "share", "passes about {} of the flow", "flow"),
+    ),
+    Cause(
+        id="leak",
+        title="A drip or a leak",
+        weight=8,
+        remedy=_LEAK,
+        if_left="It starts day and night.",
+        seen={"drips": 0.87},
+        change=changed(leak=True),
+    ),
+    Cause(
+        id="pump_valves",
+        title="The pump’s own valves pass back",
+        weight=6,
+        remedy=_CHECK,
+        if_left="It starts day and night.",
+        change=changed(leak=True, head=0.9),
+    ),
+    Cause(
+        id="volts_low",
+        title="Battery low or wires too thin",
+        weight=8,
+        remedy=_WIRES,
+        if_left="It never stops on a low battery.",
+        size=sized((0.72, 0.8, 0.88), "share", "about {} of the voltage arrives", "volts"),
+    ),
+    Cause(
+        id="pump_worn",
+        title="The pump is worn",
+        weight=6,
+        remedy=_PUMP,
+        if_left="It never reaches cut-out.",
+        size=sized((0.5, 0.65, 0.8), "share", "reaches about {} of its dead-head", "head"),
+    ),
+    Cause(
+        id="dead_head",
+        title="Cut-out stands over what it reaches",
+        weight=6,
+        remedy=SET,
+        if_left="It never stops.",
+        change=lambda plant: replace(
+            plant, head=min(0.97 * plant.points[1] / plant.dead_head_pa, 1)
+        ),
+    ),
+    *(each for each in SWITCH_CAUSES if each.id not in ("gauge_off", "diaphragm")),
+)
+TROUBLES: Troubles[DemandPlant] = Troubles(
+    plant=_plant, items=_ITEMS, causes=_CAUSES, healthy=HEALTHY
+)

@@ -1,0 +1,178 @@
+"""Causes that every kind of system shares: power, motor, switch and gauge. Weights and chances are
+judgement, no source."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from zerodip.diagnosis.parts import Cause, Size, Troubles
+from zerodip.kinds.trouble_parts import (
+    CONTACTS,
+    ELECTRICIAN,
+    GAUGE,
+    NOTHING,
+    POWER,
+    SET,
+    SWITCH,
+)
+from zerodip.units import PSI
+
+__all__ = ["HEALTHY", "NO_TROUBLES", "SWITCH_CAUSES", "changed", "sized"]
+
+
+def changed(**fields: Any) -> Callable[[Any], Any]:
+    """A fault that puts figures of a plant elsewhere.
+
+    Args:
+        **fields: The plant's figures, by name.
+
+    Returns:
+        The change.
+    """
+    return lambda plant: replace(plant, **fields)
+
+
+def sized(
+    values: tuple[float, ...], dimension: str, says: str, name: str, below: str = ""
+) -> Size[Any]:
+    """A size that stands in one of the plant's figures by itself.
+
+    Args:
+        values: Values of like chance, SI, rising.
+        dimension: Their dimension.
+        says: Words with a place for the value.
+        name: The plant's figure.
+        below: The words for a value less than nothing.
+
+    Returns:
+        The size.
+    """
+
+    def change(plant: Any, value: float) -> Any:
+        return replace(plant, **{name: value})
+
+    return Size(values=values, dimension=dimension, says=says, change=change, says_below=below)
+
+
+def _gauge_off(plant: Any, low: float) -> Any:
+    """A gauge that shows so much too little: points that were read on it stand higher by that."""
+    read = plant.points != plant.wanted
+    there = tuple(max(point + low, PSI) for point in plant.points) if read else plant.points
+    return replace(plant, gauge_low_pa=low, points=there)
+
+
+def _apart(lower: float, says: str, below: str) -> Size[Any]:
+    """Points that stand away from where they were set: cut-out, and cut-in by a share of that."""
+
+    def change(plant: Any, value: float) -> Any:
+        moved = lower * value, value
+        read = plant.points != plant.wanted
+        low, high = (point + step for point, step in zip(plant.wanted, moved, strict=True))
+        there = (max(low, PSI), max(high, max(low, PSI) + PSI))
+        return replace(plant, moved=moved, points=plant.points if read else there)
+
+    values = tuple(psi * PSI for psi in (-18, -9, -4, 4, 9, 18, 32))
+    return Size(values=values, dimension="pressure", says=says, change=change, says_below=below)
+
+
+HEALTHY: Cause[Any] = Cause(
+    id="healthy",
+    title="Nothing is wrong: it is sized or used like this",
+    weight=1,
+    remedy=NOTHING,
+    if_left="",
+)
+NO_TROUBLES: Troubles[Any] = Troubles(
+    plant=lambda figures, seen: None, items=(), causes=(), healthy=HEALTHY
+)
+SWITCH_CAUSES: tuple[Cause[Any], ...] = (
+    Cause(
+        id="no_power",
+        title="No power: breaker, fuse or supply",
+        weight=6,
+        remedy=POWER,
+        if_left="It stays off.",
+        seen={"breaker": 0.85},
+        change=changed(starts=False, current=0.0),
+    ),
+    Cause(
+        id="overload",
+        title="The motor, its capacitor or overload",
+        weight=2.5,
+        remedy=ELECTRICIAN,
+        if_left="It burns out.",
+        seen={"hums": 0.75, "breaker": 0.4},
+        change=changed(starts=False, current=1.8),
+    ),
+    Cause(
+        id="contacts",
+        title="Contacts burnt or dirty",
+        weight=5,
+        remedy=CONTACTS,
+        if_left="They weld shut or no longer close.",
+        seen={"contacts": 0.93, "tap_switch": 0.55, "wander": 0.1},
+        change=changed(starts=False),
+    ),
+    Cause(
+        id="welded",
+        title="Contacts welded shut",
+        weight=2,
+        remedy=SWITCH,
+        if_left="Nothing stops it but the relief or safety valve.",
+        seen={"contacts": 0.93, "runs_over": 0.95, "tap_switch": 0.2, "relief_spits": 0.5},
+        change=changed(stops=False),
+        danger="Stop: breaker off. The switch may no longer open.",
+    ),
+    Cause(
+        id="wet",
+        title="The switch is wet, or full of ants or dirt",
+        weight=3,
+        remedy=SWITCH,
+        if_left="It shorts, or fails without a warning.",
+        seen={"wet": 0.94, "wander": 0.25, "breaker": 0.35},
+        change=changed(starts=False),
+        danger="Live parts may be wet: breaker off before anything is touched.",
+    ),
+    Cause(
+        id="diaphragm",
+        title="Dirt under the switch’s diaphragm",
+        weight=2.5,
+        remedy=SWITCH,
+        if_left="The points wander, and one day it does not stop.",
+        seen={"wander": 0.92},
+        change=changed(drifted=True),
+    ),
+    Cause(
+        id="points",
+        title="Both points out of place",
+        weight=8,
+        remedy=SET,
+        if_left="Runs and limits are not those worked out.",
+        seen={"relief_spits": 0.2},
+        size=_apart(1.0, "both points stand about {} high", "both points stand about {} low"),
+    ),
+    Cause(
+        id="differential",
+        title="The differential out of place",
+        weight=3,
+        remedy=SET,
+        if_left="Runs and limits are not those worked out.",
+        seen={"relief_spits": 0.15},
+        size=_apart(0.0, "cut-out stands about {} high", "cut-out stands about {} low"),
+    ),
+    Cause(
+        id="gauge_off",
+        title="The gauge shows the wrong pressure",
+        weight=3,
+        remedy=GAUGE,
+        if_left="Everything is set by a wrong figure.",
+        seen={"gauge_differs": 0.92, "wander": 0.4},
+        size=Size(
+            values=tuple(psi * PSI for psi in (-8, -5, 5, 8)),
+            dimension="pressure",
+            says="shows about {} too little",
+            change=_gauge_off,
+            says_below="shows about {} too much",
+        ),
+    ),
+)

@@ -1,0 +1,296 @@
+"""Trouble as it is shown: what to do before anything, the suspects with what speaks for and against
+each, and the one check that is next."""
+
+import math
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from operator import mul
+from typing import Any
+
+from zerodip.diagnosis.inference import (
+    OTHER,
+    WRONG,
+    Belief,
+    believe,
+)
+from zerodip.diagnosis.next_check import next_check, remedies
+from zerodip.diagnosis.parts import Cause, Item, Needs, Observation
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.registry import kind_of
+from zerodip.units import text
+
+__all__ = ["CheckAsked", "Evidence", "Suspect", "TroubleView", "trouble_view"]
+
+_SHOWN, _LEAST = 4, 0.03
+_SPEAKS = 1.6  # times as likely under this cause as under the others
+_DANGER = 0.35
+_ODD, _STRANGE = 0.3, 2  # so sure of something else, or so many mistakes
+_WORDS = ((0.9, "almost sure"), (0.6, "likely"), (0.3, "may well be"), (0.1, "possible"))
+_FIRST = {
+    "off": "First: breaker off, and proved dead.",
+    "drained": "First: breaker off, proved dead, and drained until the gauge stands at zero.",
+    "powered": "First: cover on, then power on.",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Evidence:
+    """One thing that was seen or measured, in words."""
+
+    item: str
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Suspect:
+    """A cause with its probability, in a figure and a word, how large it would be, what speaks for
+    and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
+    in about so many minutes, and what comes of it if it is left."""
+
+    id: str
+    title: str
+    probability: float
+    word: str
+    size: str
+    speaks_for: tuple[str, ...]
+    against: tuple[str, ...]
+    remedy: str
+    remedy_kind: str
+    remedy_says: str
+    minutes: int
+    if_left: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckAsked:
+    """The check to make next: the question, what stands on the answers, how it is done, its
+    minutes with the way there, what comes `first`, tools and caution; a figure has a dimension."""
+
+    item: str
+    asks: str
+    yes: str
+    no: str
+    how: str
+    minutes: int
+    first: str
+    tools: str
+    caution: str
+    dimension: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class SymptomView:
+    """What a call may begin with, its small sketch, and whether it was answered."""
+
+    item: str
+    title: str
+    sketch: str
+    said: bool | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class TroubleView:
+    """The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
+    does not fit together; `rest` the probability of all that is not shown; `clear` that the remedy
+    is known and no check is worth its minutes."""
+
+    stop: str
+    symptoms: tuple[SymptomView, ...]
+    evidence: tuple[Evidence, ...]
+    suspects: tuple[Suspect, ...]
+    rest: float
+    odd: str
+    check: CheckAsked | None
+    clear: bool
+
+
+def trouble_view(
+    figures: Figures,
+    observations: Sequence[Observation],
+    units: str,
+    condition: Needs = "powered",
+    impossible: Collection[str] = (),
+    offset_sd: float | None = None,
+) -> TroubleView:
+    """The diagnosis of a system by what was observed.
+
+    Args:
+        figures: The system's figures under its settings.
+        observations: What was observed; of each item the last counts.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+        condition: How the system stands.
+        impossible: Ids of items that cannot be looked at here.
+        offset_sd: How far the gauge may be off, one standard deviation, Pa; as practised if None.
+
+    Returns:
+        What is shown.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+
+    Source: Bayes' rule over the plant's own model; priors are judgement, no source.
+    """
+    sd = figures.gauge_error_pa / 2 if offset_sd is None else offset_sd
+    belief = believe(kind_of(figures).troubles, figures, observations, sd)
+    suspects = tuple(_suspects(belief, units)) if belief.observations else ()
+    stop = _stop(belief)
+    chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
+    top = next(iter(remedies(belief)))
+    return TroubleView(
+        stop=stop,
+        symptoms=tuple(_symptoms(belief)),
+        evidence=tuple(
+            Evidence(item=each.item, says=_said(_item(belief, each), each, units))
+            for each in belief.observations
+        ),
+        suspects=suspects,
+        rest=max(1 - sum(each.probability for each in suspects), 0.0),
+        odd=_odd(belief, units),
+        check=None if chosen is None else _asked(chosen.item, chosen.minutes, condition),
+        clear=bool(belief.observations) and chosen is None and top != OTHER,
+    )
+
+
+def _item(belief: Belief, seen: Observation) -> Item:
+    return next(each for each in belief.troubles.items if each.id == seen.item)
+
+
+def _said(item: Item, seen: Observation, units: str) -> str:
+    if item.is_figure:
+        return f"{item.title} {text(float(seen.value), item.dimension, units)}"
+    if item.yes != "Yes":
+        return f"{item.title}: {(item.yes if seen.value else item.no).lower()}"
+    return item.title if seen.value else f"Not: {item.title[:1].lower()}{item.title[1:]}"
+
+
+def _symptoms(belief: Belief) -> list[SymptomView]:
+    said = {each.item: bool(each.value) for each in belief.observations}
+    return [
+        SymptomView(item=each.id, title=each.title, sketch=each.sketch, said=said.get(each.id))
+        for each in belief.troubles.items
+        if each.symptom
+    ]
+
+
+def _asked(item: Item, minutes: float, condition: Needs) -> CheckAsked:
+    there = item.needs in ("any", condition) or (condition, item.needs) == ("drained", "off")
+    return CheckAsked(
+        item=item.id,
+        asks=item.asks,
+        yes=item.yes,
+        no=item.no,
+        how=item.how,
+        minutes=max(math.ceil(minutes), 1),
+        first="" if there else _FIRST[item.needs],
+        tools=item.tools,
+        caution=item.caution,
+        dimension=item.dimension,
+    )
+
+
+def _stop(belief: Belief) -> str:
+    """What is said before any question: of what was seen, then of what is likely."""
+    for each in belief.observations:
+        item = _item(belief, each)
+        if item.stop and each.value is True:
+            return item.stop
+    for cause in belief.troubles.causes:
+        if cause.danger and belief.probability(cause.id) >= _DANGER:
+            return cause.danger
+    return ""
+
+
+def _suspects(belief: Belief, units: str) -> list[Suspect]:
+    causes = {each.id: each for each in (belief.troubles.healthy, *belief.troubles.causes)}
+    shown = [pair for pair in belief.by_cause.items() if pair[1] >= _LEAST][:_SHOWN]
+    return [_suspect(belief, causes[id], p, units) for id, p in shown]
+
+
+def _suspect(belief: Belief, cause: Cause[Any], p: float, units: str) -> Suspect:
+    ratios = _ratios(belief, cause.id)
+    said = {each.item: _said(_item(belief, each), each, units) for each in belief.observations}
+    return Suspect(
+        id=cause.id,
+        title=cause.title,
+        probability=p,
+        word=next((word for least, word in _WORDS if p >= least), "hardly"),
+        size=_size(belief, cause, units),
+        speaks_for=tuple(said[item] for item, ratio in ratios if ratio >= _SPEAKS),
+        against=tuple(said[item] for item, ratio in reversed(ratios) if ratio <= 1 / _SPEAKS),
+        remedy=cause.remedy.id,
+        remedy_kind=cause.remedy.kind,
+        remedy_says=cause.remedy.says,
+        minutes=cause.remedy.minutes,
+        if_left=cause.if_left,
+    )
+
+
+def _ratios(belief: Belief, cause: str) -> list[tuple[str, float]]:
+    """How much likelier each observation is under this cause than was to be expected before
+    anything was known, the greatest first."""
+    mine = [p if h.has(cause) else 0.0 for h, p in belief.weighed]
+    others = [h.prior if len(h.parts) == 1 and not h.has(cause) else 0.0 for h, _ in belief.weighed]
+    made = [
+        (item, _mean(mine, chances) / max(_mean(others, chances), 1e-12))
+        for item, chances in belief.likelihoods.items()
+    ]
+    return sorted(made, key=lambda pair: -pair[1])
+
+
+def _mean(weights: Sequence[float], chances: Sequence[float]) -> float:
+    total = sum(weights)
+    return sum(map(mul, weights, chances)) / total if total > 0 else 0.0
+
+
+def _size(belief: Belief, cause: Cause[Any], units: str) -> str:
+    """How large it would be, with the range of nine in ten."""
+    if cause.size is None:
+        return ""
+    by: dict[float, float] = {}
+    for hypothesis, p in belief.weighed:
+        for each, size in hypothesis.parts:
+            if each.id == cause.id:
+                by[size] = by.get(size, 0.0) + p
+    rows, total = sorted(by.items()), sum(by.values())
+    if total <= 0:
+        return ""
+    best = max(rows, key=lambda row: row[1])[0]
+    low, high = _quantile(rows, 0.05 * total), _quantile(rows, 0.95 * total)
+    dimension = cause.size.dimension
+    says = cause.size.says_below if best < 0 else cause.size.says
+    told = says.format(text(abs(best), dimension, units))
+    if (low, high) == (cause.size.values[0], cause.size.values[-1]) and len(rows) > 1:
+        return ""  # nothing is known of it yet
+    if low == high or low * high < 0:
+        return told
+    ends = sorted((abs(low), abs(high)))
+    return f"{told} ({text(ends[0], dimension, units)} to {text(ends[1], dimension, units)})"
+
+
+def _quantile(rows: Sequence[tuple[float, float]], share: float) -> float:
+    run = 0.0
+    for value, p in rows:
+        run += p
+        if run >= share:
+            return value
+    return rows[-1][0]
+
+
+def _odd(belief: Belief, units: str) -> str:
+    """What does not fit, where nothing that is listed explains all that was noted."""
+    if not belief.observations:
+        return ""
+    known = [(p, at) for at, (each, p) in enumerate(belief.weighed) if each.parts]
+    _, best = max(known)
+    strange = [
+        each
+        for each in belief.observations
+        # The best explanation takes it for a mistake.
+        if belief.likelihoods[each.item][best] * _item(belief, each).span < 2 * WRONG
+    ]
+    if len(strange) < _STRANGE and belief.probability(OTHER) < _ODD:
+        return ""
+    if not strange:
+        return "Nothing that is listed explains this well. Look again at what was noted."
+    said = [_said(_item(belief, each), each, units) for each in strange]
+    return f"What was noted does not fit together. Look again: {'; '.join(said[:3])}."

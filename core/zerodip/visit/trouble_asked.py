@@ -1,0 +1,201 @@
+"""A trouble asked about without a visit: a system's file, or only its kind, with a list of
+evidence."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.diagnosis.parts import Item, Needs, Observation, Troubles
+from zerodip.errors import Fault, InvalidInput
+from zerodip.fileformat.document import Document, read_document
+from zerodip.fileformat.fields import Spec, check
+from zerodip.fileformat.templates import template_file
+from zerodip.kinds.registry import KINDS, kind_of
+from zerodip.visit.trouble import TroubleView, trouble_view
+from zerodip.visit.validation import figure_spec
+
+__all__ = ["TroubleAsked", "asked_trouble", "read_trouble", "trouble_schema"]
+
+_CONDITIONS: tuple[Needs, ...] = ("powered", "off", "drained")
+_MOST = 60
+
+
+@dataclass(frozen=True, kw_only=True)
+class TroubleAsked:
+    """What is asked: the system, what was observed, how it stands, and which items cannot be
+    looked at."""
+
+    document: Document
+    observations: tuple[Observation, ...]
+    condition: Needs
+    impossible: frozenset[str]
+
+
+def asked_trouble(raw: Any, units: str) -> TroubleView:
+    """The diagnosis of a file of evidence.
+
+    Args:
+        raw: The file as plain values.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The diagnosis.
+
+    Raises:
+        InvalidInput: With every fault of the file, by its path.
+    """
+    asked = read_trouble(raw)
+    return trouble_view(
+        asked.document.figures(), asked.observations, units, asked.condition, asked.impossible
+    )
+
+
+def read_trouble(raw: Any) -> TroubleAsked:
+    """Reads a file of evidence: `system_file` (a system's file) or `kind`, `evidence` (a list of
+    `item`, `value` and, where it was taken between figures, `context`), `condition`, `impossible`.
+
+    Args:
+        raw: The file as plain values.
+
+    Returns:
+        What is asked.
+
+    Raises:
+        InvalidInput: With every fault of the file, by its path.
+    """
+    if not isinstance(raw, Mapping):
+        says = "must be an object with “kind” or “system_file”, and “evidence”."
+        raise InvalidInput([_fault("", "not_an_object", "The file", says)])
+    document = _document(raw)
+    troubles = kind_of(document.system).troubles
+    evidence = raw.get("evidence", [])
+    faults = [*_list_faults(evidence), *_condition_faults(raw), *_impossible_faults(raw)]
+    if not faults:
+        for at, each in enumerate(evidence):
+            faults += _evidence_faults(troubles, each, f"evidence.{at}")
+    if faults:
+        raise InvalidInput(faults)
+    return TroubleAsked(
+        document=document,
+        observations=tuple(_observed(each) for each in evidence),
+        condition=raw.get("condition", "powered"),
+        impossible=frozenset(raw.get("impossible", ())),
+    )
+
+
+def _fault(path: str, code: str, title: str, says: str) -> Fault:
+    return Fault(path=path, code=code, title=title, says=says)
+
+
+def _document(raw: Mapping[str, Any]) -> Document:
+    if raw.get("system_file") is not None:
+        return read_document(raw["system_file"])
+    kind = raw.get("kind")
+    if not isinstance(kind, str) or kind not in KINDS:
+        says = f"must be one of {', '.join(KINDS)}, or give a system_file."
+        raise InvalidInput([_fault("kind", "not_a_choice", "Kind", says)])
+    return read_document(template_file(kind, "Trouble"))
+
+
+def _list_faults(evidence: Any) -> Iterator[Fault]:
+    if not isinstance(evidence, list) or len(evidence) > _MOST:
+        says = f"must be a list of at most {_MOST}."
+        yield _fault("evidence", "not_a_list", "Evidence", says)
+
+
+def _condition_faults(raw: Mapping[str, Any]) -> Iterator[Fault]:
+    if raw.get("condition", "powered") not in _CONDITIONS:
+        says = f"must be one of {', '.join(_CONDITIONS)}."
+        yield _fault("condition", "not_a_choice", "Condition", says)
+
+
+def _impossible_faults(raw: Mapping[str, Any]) -> Iterator[Fault]:
+    given = raw.get("impossible", [])
+    if not isinstance(given, list) or not all(isinstance(each, str) for each in given):
+        says = "must be a list of ids."
+        yield _fault("impossible", "not_a_list", "Impossible", says)
+
+
+def _evidence_faults(troubles: Troubles[Any], each: Any, path: str) -> Iterable[Fault]:
+    if not isinstance(each, Mapping):
+        return [_fault(path, "not_an_object", "Evidence", "must be an object.")]
+    item = troubles.item(str(each.get("item")))
+    if item is None:
+        says = "is nothing that is asked of this kind of system."
+        return [_fault(f"{path}.item", "not_a_choice", f"“{str(each.get('item'))[:40]}”", says)]
+    return [
+        *_value_faults(item, each.get("value"), f"{path}.value"),
+        *_context_faults(item, each.get("context", []), f"{path}.context"),
+    ]
+
+
+def _value_faults(item: Item, value: Any, path: str) -> list[Fault]:
+    if not item.is_figure:
+        if isinstance(value, bool):
+            return []
+        return [_fault(path, "not_a_flag", item.title, "must be true or false.")]
+    if value is None:
+        return [_fault(path, "missing", item.title, "is missing.")]
+    return check(figure_spec([item]), value, path)
+
+
+def _context_faults(item: Item, given: Any, path: str) -> list[Fault]:
+    says = "must be left out, or two numbers that it was taken between."
+    fault = [_fault(path, "not_a_list", item.title, says)]
+    if not isinstance(given, list) or len(given) not in (0, 2):
+        return fault
+    spec = Spec(kind="quantity", title=item.title, dimension="number", least=0, most=1e8)
+    return fault if any(check(spec, each, path) for each in given) else []
+
+
+def _observed(each: Mapping[str, Any]) -> Observation:
+    return Observation(each["item"], each["value"], tuple(each.get("context", ())))
+
+
+def trouble_schema() -> dict[str, Any]:
+    """JSON Schema of a file of evidence, with the ids and words of every item of every kind.
+
+    Returns:
+        The schema as plain values.
+    """
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Zero Dip evidence of a trouble",
+        "type": "object",
+        "required": ["evidence"],
+        "properties": {
+            "kind": {"enum": list(KINDS), "description": "The kind; or give a system_file."},
+            "system_file": {"type": "object", "description": "See system.schema.json."},
+            "condition": {"enum": list(_CONDITIONS)},
+            "impossible": {"type": "array", "items": {"type": "string"}},
+            "evidence": {"type": "array", "maxItems": _MOST, "items": {"oneOf": _item_schemas()}},
+        },
+    }
+
+
+def _item_schemas() -> list[dict[str, Any]]:
+    kinds: dict[str, list[str]] = {}
+    items: dict[str, Item] = {}
+    for kind in KINDS.values():
+        for item in kind.troubles.items:
+            kinds.setdefault(f"{item.id} {item.asks}", []).append(kind.id)
+            items[f"{item.id} {item.asks}"] = item
+    return [_item_schema(item, kinds[key]) for key, item in items.items()]
+
+
+def _item_schema(item: Item, kinds: list[str]) -> dict[str, Any]:
+    value: dict[str, Any] = {"type": "boolean"}
+    if item.is_figure:
+        value = {"type": "number", "minimum": item.least, "maximum": item.most}
+    return {
+        "type": "object",
+        "title": item.title,
+        "description": f"{item.asks} {f'SI, {item.dimension}. ' if item.dimension else ''}"
+        f"Asked of: {', '.join(kinds)}.",
+        "required": ["item", "value"],
+        "properties": {
+            "item": {"const": item.id},
+            "value": value,
+            "context": {"type": "array", "items": {"type": "number"}, "maxItems": 2},
+        },
+    }

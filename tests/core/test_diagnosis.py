@@ -1,0 +1,149 @@
+"""The engine of the diagnosis by itself: Bayes' rule and Shannon's information written out plainly,
+and what holds whatever is said."""
+
+import math
+import random
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from scipy.stats import norm
+
+from tests.core.test_trouble import FIGURES, random_seen
+from zerodip.diagnosis import inference
+from zerodip.diagnosis.inference import OTHER, believe
+from zerodip.diagnosis.next_check import next_check
+from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, Troubles
+from zerodip.kinds.registry import kind_of
+from zerodip.kinds.trouble_causes import HEALTHY
+from zerodip.units import PSI
+
+
+class _Toy:
+    """A plant of one number."""
+
+    def __init__(self, value: float) -> None:
+        self.value = value
+
+    def seen(self, item: str) -> float | None:
+        return None
+
+    def shows(self, item: str, context: tuple[float, ...]) -> Forecast | None:
+        return Forecast(mean=self.value, sd=1.0)
+
+
+FIX = [Remedy(id=f"r{k}", kind="fix", says="Do it.") for k in range(3)]
+TOY: Troubles[_Toy] = Troubles(
+    plant=lambda figures, seen: _Toy(0.0),
+    items=(
+        Item(id="light", title="Light", asks="Is it on?"),
+        Item(id="sound", title="Sound", asks="Is it loud?"),
+        Item(id="needle", title="Needle", asks="Where?", dimension="number", least=-50, most=50),
+    ),
+    causes=(
+        Cause(id="a", title="A", weight=3, remedy=FIX[0], if_left="", seen={"light": 0.8}),
+        Cause(
+            id="b",
+            title="B",
+            weight=1,
+            remedy=FIX[1],
+            if_left="",
+            seen={"sound": 0.7},
+            change=lambda plant: _Toy(4.0),
+        ),
+    ),
+    healthy=HEALTHY,
+)
+
+
+@pytest.mark.parametrize(
+    ("light", "sound", "needle"), [(True, False, 0.3), (False, True, 3.1), (True, True, 9.0)]
+)
+def test_the_posterior_is_that_of_plain_enumeration(
+    light: bool, sound: bool, needle: float
+) -> None:
+    """All combinations written out, likelihoods by scipy; no code of the engine is used."""
+    base, wrong = TOY.items[0].base, inference.WRONG
+    prior = {
+        (): inference.HEALTHY,
+        ("a",): inference.SINGLE * 0.75,
+        ("b",): inference.SINGLE * 0.25,
+        ("a", "b"): inference.PAIR * 2 * 0.75 * 0.25,
+    }
+    weights = {"other": inference.UNKNOWN * 0.5 * 0.5 / 100}
+    for parts, p in prior.items():
+        yes = {
+            "light": 1 - (1 - base) * (1 - (0.8 if "a" in parts else 0)),
+            "sound": 1 - (1 - base) * (1 - (0.7 if "b" in parts else 0)),
+        }
+        for item, answer in (("light", light), ("sound", sound)):
+            heard = wrong + (1 - 2 * wrong) * yes[item]
+            p *= heard if answer else 1 - heard
+        mean = 4.0 if "b" in parts else 0.0
+        p *= wrong / 100 + (1 - wrong) * norm.pdf(needle, mean, 1.0)
+        weights["+".join(parts) or "healthy"] = p
+    total = sum(weights.values())
+    belief = believe(
+        TOY,
+        None,
+        [
+            Observation("light", light),
+            Observation("sound", sound),
+            Observation("needle", needle),
+        ],
+        0.0,
+    )
+    assert belief.probability("a") == pytest.approx((weights["a"] + weights["a+b"]) / total)
+    assert belief.probability("b") == pytest.approx((weights["b"] + weights["a+b"]) / total)
+    assert belief.probability("healthy") == pytest.approx(weights["healthy"] / total)
+    assert belief.probability(OTHER) == pytest.approx(weights["other"] / total)
+
+
+@pytest.mark.parametrize("of", FIGURES, ids=lambda of: of.system.kind)
+def test_more_evidence_for_a_cause_never_lowers_it_against_an_equal_rival(of: Any) -> None:
+    """Two causes that are alike but for one item: seeing it favours the one that shows it."""
+    troubles = kind_of(of).troubles
+    one = replace(HEALTHY, id="one", weight=3.0, seen={"mark": 0.9}, remedy=FIX[0])
+    two = replace(one, id="two", seen={}, remedy=FIX[1])
+    mark = Item(id="mark", title="Mark", asks="Is it marked?")
+    with_both = replace(
+        troubles, items=(*troubles.items, mark), causes=(*troubles.causes, one, two)
+    )
+    rng = random.Random(5)
+    for _ in range(6):
+        seen = random_seen(of, rng)
+        for answer in (True, False):
+            belief = believe(with_both, of, [*seen, Observation("mark", answer)], PSI)
+            a, b = belief.probability("one"), belief.probability("two")
+            assert a >= b if answer else a <= b
+
+
+def test_the_next_check_is_the_one_with_the_most_information_a_minute() -> None:
+    """Mutual information of remedy and answer written out by Shannon's sum; no code of the engine
+    but its probabilities is used."""
+    belief = believe(TOY, None, [Observation("needle", 2.0)], 0.0)
+    rates = {}
+    for item in ("light", "sound"):
+        joint: dict[tuple[str, bool], float] = {}
+        of = TOY.item(item)
+        assert of is not None
+        for hypothesis, p in belief.weighed:
+            yes = inference.WRONG + (1 - 2 * inference.WRONG) * inference.chance_of_yes(
+                hypothesis, of
+            )
+            remedies_ = {cause.remedy.id for cause, _ in hypothesis.parts} or {OTHER}
+            for remedy in remedies_:
+                for answer, chance in ((True, yes), (False, 1 - yes)):
+                    joint[remedy, answer] = joint.get((remedy, answer), 0.0) + p * chance / len(
+                        remedies_
+                    )
+        bits = 0.0
+        for (remedy, answer), both in joint.items():
+            alone = sum(v for (r, _), v in joint.items() if r == remedy)
+            said = sum(v for (_, a), v in joint.items() if a == answer)
+            bits += both * math.log2(both / (alone * said))
+        rates[item] = bits / of.minutes
+    chosen = next_check(belief, "powered", {"needle"})
+    assert chosen is not None
+    assert chosen.item.id == max(rates, key=lambda item: rates[item])
+    assert chosen.bits / chosen.minutes == pytest.approx(max(rates.values()), rel=1e-3)
