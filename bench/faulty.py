@@ -1,0 +1,125 @@
+"""Made-up plants with something wrong: what stands there truly, and what a person who errs sees,
+hears and measures of it. Faults are drawn as often as they are met (or all alike), sizes evenly
+between the least and the most that are looked at, plates a little wrong."""
+
+import math
+import random
+from dataclasses import dataclass, replace
+from typing import Any
+
+from zerodip.diagnosis.inference import Hypothesis, chance_of_yes
+from zerodip.diagnosis.parts import Cause, Item, Observation, Troubles
+from zerodip.fileformat.document import read_document
+from zerodip.kinds.registry import kind_of
+from zerodip.units import PSI
+
+from .plants import a_plant
+
+__all__ = ["Faulty", "a_faulty"]
+
+HEALTHY, DOUBLE, WRONG = 0.15, 0.10, 0.05
+_MISSED, _TOLD = 0.03, 0.7  # not noticed though there; a symptom is told of
+
+
+@dataclass
+class Faulty:
+    """One plant: the figures as its plates are read, what is wrong, and the plant as it is."""
+
+    kind: str
+    troubles: Troubles[Any]
+    figures: Any
+    truth: Hypothesis
+    gauge_off_pa: float
+    chance: random.Random
+
+    @property
+    def causes(self) -> set[str]:
+        """Ids of what is wrong."""
+        return {cause.id for cause, _ in self.truth.parts}
+
+    def complaint(self) -> list[Observation]:
+        """What the call begins with: the symptoms that are there, as far as they were noticed."""
+        symptoms = [each for each in self.troubles.items if each.symptom]
+        there = [
+            each for each in symptoms if self.chance.random() < chance_of_yes(self.truth, each)
+        ]
+        told = [each for each in there if self.chance.random() < _TOLD] or there[:1]
+        return [Observation(each.id, True) for each in told]
+
+    def answer(self, item: Item) -> Observation | None:
+        """What is answered; None where it cannot be told (a run that never ends)."""
+        if item.is_figure:
+            return self._measured(item)
+        yes = self.chance.random() < chance_of_yes(self.truth, item) * (1 - _MISSED)
+        return Observation(item.id, yes != (self.chance.random() < WRONG))
+
+    def _measured(self, item: Item) -> Observation | None:
+        assert self.truth.plant is not None
+        told = self.truth.plant.shows(item.id, ())
+        if told is None or told.never:
+            return None
+        value = told.mean
+        if item.dimension == "duration":
+            value = value * self.chance.gauss(1, 0.02) + self.chance.gauss(0, 1.0)
+        elif item.gauge:
+            value += self.gauge_off_pa + self.chance.gauss(0, 0.5 * PSI)
+        elif item.log:
+            value *= math.exp(self.chance.gauss(0, 0.08))
+        else:
+            value += self.chance.gauss(0, min(told.sd, 1.0 * PSI if value > 10 else 0.05))
+        if self.chance.random() < WRONG:
+            value *= self.chance.choice((0.5, 0.8, 1.25, 2.0))
+        return Observation(item.id, min(max(value, item.least), item.most))
+
+
+def a_faulty(kind: str, seed: str, alike: bool = False) -> Faulty:
+    """A random plant of a kind with one fault, two, or none."""
+    rng = random.Random(f"{kind} {seed} trouble")
+    plant = a_plant(kind, seed)
+    figures, true = read_document(plant.raw).figures(), plant.truth.figures()
+    troubles = kind_of(figures).troubles
+    healthy = troubles.plant(true, ())
+    wrong = _drawn(troubles, healthy, rng, alike)
+    there, parts = healthy, []
+    for cause in wrong:
+        size = _size(cause, rng)
+        there, parts = cause.on(there, size), [*parts, (cause, size)]
+    truth = Hypothesis(tuple(parts) or ((troubles.healthy, 1.0),), 1.0, there)
+    off = rng.gauss(0, 1.0 * PSI)
+    if there.drifted:
+        truth = replace(truth, plant=_drifted(there, rng))
+    return Faulty(kind, troubles, figures, truth, off, rng)
+
+
+def _drawn(
+    troubles: Troubles[Any], healthy: Any, rng: random.Random, alike: bool
+) -> list[Cause[Any]]:
+    causes = [each for each in troubles.causes if each.applies(healthy)]
+    if rng.random() < HEALTHY:
+        return [each for each in causes if each.as_sized]
+    weights = [1.0 if alike else each.weight for each in causes]
+    first = rng.choices(causes, weights)[0]
+    if rng.random() >= DOUBLE:
+        return [first]
+    others = [each for each in causes if each is not first]
+    return [first, rng.choices(others, [1.0 if alike else each.weight for each in others])[0]]
+
+
+def _size(cause: Cause[Any], rng: random.Random) -> float:
+    """Between two neighbours of the sizes that are looked at."""
+    values = cause.sizes
+    at = rng.randrange(max(len(values) - 1, 1))
+    low, high = values[at], values[min(at + 1, len(values) - 1)]
+    return rng.uniform(low, high) if low * high > 0 and high < 100 * low else rng.choice(values)
+
+
+def _drifted(plant: Any, rng: random.Random) -> Any:
+    """Points that stand elsewhere than they were set."""
+    shown = [plant.shows(id, ()) for id in ("cut_in", "cut_out")]
+    low, high = (
+        each.mean + rng.choice((-1, 1)) * rng.uniform(0.4, 1.6) * each.sd if each else 0.0
+        for each in shown
+    )
+    low = max(low, 4 * PSI)
+    moved = low, max(high, low + 4 * PSI)
+    return replace(plant, points=moved, wanted=moved)
