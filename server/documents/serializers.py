@@ -1,5 +1,8 @@
 """What the documents' templates are filled with, and links as the API shows them."""
 
+from base64 import b64encode
+from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from urllib.parse import quote
@@ -8,10 +11,13 @@ import segno
 from django.utils import timezone
 
 from accounts.models import shown
+from common.errors import NotFound
 from sites.models import System
 from visits.models import NextCheck, Visit
 from visits.next_checks import trends_at
+from visits.pictures import reduced
 from visits.selectors import document_of, learned_before, records_of
+from visits.services import cleaned
 from zerodip.documents.label import SwitchLabel, label_of
 from zerodip.documents.report import Report, report
 from zerodip.fileformat.document import read_document
@@ -19,6 +25,7 @@ from zerodip.kinds.charts import Ribbon
 from zerodip.kinds.visit_parts import Remaining
 from zerodip.kinds.window import Window
 from zerodip.visit.corrections import Correction
+from zerodip.visit.slots import PHOTOS_OF
 
 from .drawing import Drawing, drawn
 from .models import Feed, Link
@@ -29,6 +36,14 @@ from .window import WindowDrawing, drawn_window
 __all__ = ["LabelsPage", "ReportPage", "feed_out", "labels_page", "link_out", "report_page"]
 
 MARKS = {"stop": "■", "caution": "▲", "cannot_tell": "○", "pass": "●"}
+
+
+@dataclass(frozen=True)
+class ShownPhoto:
+    """A photo of a report, what it is of, and its picture as an address that holds it whole."""
+
+    title: str
+    address: str
 
 
 @dataclass(frozen=True)
@@ -49,6 +64,7 @@ class ReportPage:
     corrections: list[tuple[datetime, Correction]]
     drawing: Drawing | None
     window: WindowDrawing | None
+    photos: list[ShownPhoto]
     pdf: str = ""
 
 
@@ -72,7 +88,19 @@ def report_page(visit: Visit, units: str) -> ReportPage:
         corrections=[(datetime.fromisoformat(each.at), each) for each in told.corrections],
         drawing=drawn(chart, units) if isinstance(chart, Ribbon) else None,
         window=drawn_window(chart, units) if isinstance(chart, Window) else None,
+        photos=list(_photos(visit, told.photos)),
     )
+
+
+def _photos(visit: Visit, chosen: Sequence[str]) -> Iterator[ShownPhoto]:
+    """The photos chosen, as they were taken; what came with an archive and is no picture is left
+    out."""
+    ids = [id for id in visit.photos.values_list("pk", flat=True) if str(id) in chosen]
+    for photo in visit.photos.filter(pk__in=ids):
+        with suppress(NotFound):
+            told = b64encode(reduced(bytes(cleaned(photo).data))).decode("ascii")
+            title = PHOTOS_OF[photo.of]
+            yield ShownPhoto(title=title, address=f"data:image/jpeg;base64,{told}")
 
 
 def _verdict(told: Report) -> tuple[str, str]:

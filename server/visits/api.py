@@ -14,6 +14,7 @@ from gauges.selectors import gauges_in_use
 from gauges.serializers import GaugeOut, gauge_out
 from sites.selectors import system_for_actor
 from zerodip.trends.history import Trends
+from zerodip.visit.slots import PhotoOf
 
 from . import selectors, services
 from .next_checks import trends_at, trends_of
@@ -153,8 +154,10 @@ def add_entry(
         },
     },
 )
-def add_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: str = "") -> PhotoOut:
-    """Adds a photo (the body: JPEG or PNG) to a plate."""
+def add_photo(
+    request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: PhotoOf = "other"
+) -> PhotoOut:
+    """Adds a photo (the body: JPEG or PNG), and what it is of."""
     photo = services.add_photo(actor_of(request), visit_id, photo_id, plate, request.body)
     return photo_out(photo)
 

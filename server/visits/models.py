@@ -3,12 +3,14 @@ supersedes. `by` is the name of whoever made it without an account here: what co
 keeps its names."""
 
 import uuid
+from typing import cast
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
 from sites.models import System
+from zerodip.visit.slots import PHOTOS_OF, PhotoOf
 
 
 class Visit(models.Model):
@@ -79,6 +81,11 @@ class Photo(models.Model):
 
     def __str__(self) -> str:
         return f"{self.plate} of {self.visit}"
+
+    @property
+    def of(self) -> PhotoOf:
+        """What it is of, as far as that is known: archives say what they like."""
+        return cast(PhotoOf, self.plate) if self.plate in PHOTOS_OF else "other"
 
 
 class NextCheck(models.Model):

@@ -66,11 +66,9 @@ def trends_at(visit: Visit, records: Sequence[Record], units: str) -> Trends:
     past = [
         each for each in past_of([visit.system_id]).get(visit.system_id, []) if each.at_s < at_s
     ]
-    return trends(
-        figures,
-        [*past, Past(visit=str(visit.pk), at_s=at_s, summary=summarize_visit(records))],
-        units,
-    )
+    this = Past(visit=str(visit.pk), at_s=at_s, summary=summarize_visit(records))
+    now_s = timezone.now().timestamp() if visit.closed_at is None else None
+    return trends(figures, [*past, this], units, now_s=now_s)
 
 
 def refresh_next_checks(systems: Iterable[System]) -> None:

@@ -9,6 +9,7 @@ from ninja import Schema
 from common.schemas import SystemFile
 from sites.schemas import SiteOut
 from zerodip.visit.corrections import CorrectionsView
+from zerodip.visit.slots import PhotoOf
 from zerodip.visit.view import VisitView
 
 Order = Literal["together", "first"]
@@ -38,7 +39,7 @@ class PhotoOut(Schema):
     """A photo, fetched by its id."""
 
     id: UUID
-    plate: str
+    plate: PhotoOf
 
 
 class MomentOut(Schema):

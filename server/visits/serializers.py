@@ -52,7 +52,7 @@ def visit_out(
 
 def photo_out(photo: Photo) -> PhotoOut:
     """A photo, to be fetched by its id."""
-    return PhotoOut(id=photo.pk, plate=photo.plate)
+    return PhotoOut(id=photo.pk, plate=photo.of)
 
 
 def visit_row(visit: Visit) -> VisitRow:

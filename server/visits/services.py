@@ -21,7 +21,7 @@ from zerodip.trends.history import YEAR_S
 from zerodip.visit.corrections import may_be_corrected
 from zerodip.visit.found import FILE_FIELDS, found_values
 from zerodip.visit.log import Log, Record, log_of
-from zerodip.visit.slots import AIR_GAUGE_LOW, GAUGE_LOW, SWITCH_REPLACED, TRY
+from zerodip.visit.slots import AIR_GAUGE_LOW, GAUGE_LOW, SWITCH_REPLACED, TRY, PhotoOf
 from zerodip.visit.steps.switch_state import belief_of
 from zerodip.visit.validation import check_record, known_slots
 
@@ -170,16 +170,16 @@ def close_visit(actor: Actor, visit_id: UUID) -> Visit:
 
 
 @write
-def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: bytes) -> Photo:
-    """Adds a photo (JPEG or PNG) to a plate. Raises InvalidInput, Conflict (closed), NotFound,
-    Forbidden."""
+def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: PhotoOf, data: bytes) -> Photo:
+    """Adds a photo (JPEG or PNG) and what it is of. Raises InvalidInput, Conflict (closed),
+    NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = stored_already(Photo.objects.filter(pk=photo_id), visit_id=visit.pk)
     if known is not None:
         same_again(
             {"plate": known.plate, "sha256": known.sent or _digest(known.data)},
-            {"plate": plate[:20], "sha256": _digest(data)},
+            {"plate": plate, "sha256": _digest(data)},
         )
         return known
     if visit.closed_at is not None:
@@ -194,7 +194,7 @@ def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: str, data: by
         raise InvalidInput([Fault(path="photo", code="not_a_photo", title="Photos", says=says)])
     kind, kept = picture
     photo = Photo.objects.create(
-        id=photo_id, visit=visit, plate=plate[:20], kind=kind, data=kept, sent=_digest(data)
+        id=photo_id, visit=visit, plate=plate, kind=kind, data=kept, sent=_digest(data)
     )
     log_event(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
     return photo

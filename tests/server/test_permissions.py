@@ -44,7 +44,7 @@ def _visit(world: World) -> uuid.UUID:
 def _photo(world: World) -> uuid.UUID:
     made = {
         "visit_id": _visit(world),
-        "plate": "",
+        "plate": "other",
         "kind": "image/png",
         "data": b"",
         "sent": sha256(b"").hexdigest(),
@@ -310,6 +310,11 @@ ROWS: dict[tuple[str, str], Row] = {
     ("POST", "/api/sizes"): (
         _path("/api/sizes"),
         lambda w: {"document": file()},
+        (200, 200, 200, 200, 401),
+    ),
+    ("POST", "/api/trouble"): (
+        _path("/api/trouble"),
+        lambda w: {"kind": "cistern", "evidence": [{"item": "clicks", "value": True}]},
         (200, 200, 200, 200, 401),
     ),
     ("POST", "/api/decide"): (

@@ -2,6 +2,7 @@
 
 import base64
 import io
+import re
 import struct
 import uuid
 import zlib
@@ -9,16 +10,24 @@ from typing import Any
 
 import pytest
 from PIL import Image
+from pypdf import PdfReader
 
 from visits.models import Photo
 
 from .conftest import World
+from .test_documents import words
 from .test_exchange import exported, imported, refusals, taken
-from .test_visits import opened, picture
+from .test_visits import add, opened, picture
 
 NOTED = Image.Exif()
 NOTED[0x0112], NOTED[0x010F] = 6, "Maker of cameras"  # lies on its side
 NOTED.get_ifd(0x8825)[2] = (52.0, 12.0, 3.0)  # the place
+
+
+def images(pdf: bytes) -> list[Image.Image]:
+    """The pictures of a PDF, each once, read by an independent reader."""
+    found = [each for page in PdfReader(io.BytesIO(pdf)).pages for each in page.images]
+    return [each.image for each in {each.data: each for each in found}.values() if each.image]
 
 
 def _sent(world: World, data: bytes, photo: str = "") -> Any:
@@ -84,3 +93,22 @@ def test_what_is_no_picture_is_refused_in_an_archive_too(world: World) -> None:
     photo["data"] = base64.b64encode(b"<script>").decode()
     of = imported(world, archive)
     assert [path for _, path in refusals(world, of)] == ["sites.0.systems.0.visits.0.photos.0.data"]
+
+
+def test_the_report_shows_the_photos_that_were_chosen_and_no_others(world: World) -> None:
+    visit, chosen, off = opened(world), str(uuid.uuid4()), str(uuid.uuid4())
+    for photo, shade in ((chosen, 40), (off, 200)):
+        assert _sent(world, picture("JPEG", shade=shade), photo).status_code == 200
+    elsewhere = str(Photo.objects.get(pk=off).pk)[::-1]  # not one of this visit
+    for photo, shown in ((off, True), (chosen, True), (off, False), (elsewhere, True)):
+        assert add(world, visit, "photo", {"photo": photo, "shown": shown}).status_code == 200
+    link = f"/api/visits/{visit}/links/{uuid.uuid4()}"
+    made = world["owner"].send("PUT", link, {"days": 7, "units": "us"}).json()
+    page = world["viewer"].get(made["address"].removeprefix("http://testserver")).content.decode()
+    (held,) = re.findall(r"data:image/jpeg;base64,([^\"]+)", page)
+    with Image.open(io.BytesIO(base64.b64decode(held))) as image:
+        red, *_ = image.getpixel((5, 5))
+    assert abs(red - 40) < 5
+    printed = world["viewer"].get(f"/api/visits/{visit}/report.pdf").content
+    assert [image.size for image in images(printed)] == [(40, 20)]
+    assert "Tank plate" in words(printed)

@@ -60,5 +60,5 @@ def test_the_timeline_tells_visits_with_photos_decisions_and_retiring(world: Wor
         ("decision", "40 psi / 60 psi, air 38 psi", "owner of ours"),
         ("visit", "Found 33 psi / 51 psi, left 40 psi / 60 psi, 1 try", "technician of ours"),
     ]
-    assert told[2]["photos"] == [{"id": str(photo), "plate": ""}]
+    assert told[2]["photos"] == [{"id": str(photo), "plate": "other"}]
     assert told[2]["visit"] == visit

@@ -16,6 +16,8 @@ from zerodip.fileformat.schema import document_schema, field_table
 from zerodip.kinds.registry import KINDS
 from zerodip.practice.ways import way_titles
 from zerodip.visit.slot_table import slot_table
+from zerodip.visit.slots import PHOTOS_OF
+from zerodip.visit.trouble_asked import trouble_schema
 
 WEB = "web/src/api/generated"
 
@@ -40,6 +42,7 @@ def contract() -> dict[str, str]:
         "docs/openapi.json": _json(api.get_openapi_schema(path_prefix="/api/")),
         "docs/system.schema.json": _json(document_schema()),
         "docs/archive.schema.json": _json(archive_schema()),
+        "docs/trouble.schema.json": _json(trouble_schema()),
         "docs/rules.md": rules_page(),
         f"{WEB}/practice.gen.ts": _constant(
             {system: way_titles(system) for system in units.SYSTEMS}
@@ -53,6 +56,7 @@ def contract() -> dict[str, str]:
                 for kind in KINDS.values()
             }
         ),
+        f"{WEB}/photos.gen.ts": _constant(dict(PHOTOS_OF)),
         f"{WEB}/slots.gen.ts": _constant(slot_table()),
     }
 

@@ -1,0 +1,91 @@
+"""Trouble over the API: asked without being kept, kept with a visit, told on its papers."""
+
+import json
+from typing import Any
+
+import pytest
+
+from tests.core.systems import file
+from zerodip.units import PSI
+
+from .conftest import World
+from .test_documents import words
+from .test_exchange import exported, imported, taken
+from .test_visits import add, opened
+
+
+def ask(world: World, who: str = "viewer", **body: Any) -> Any:
+    return world[who].send("POST", "/api/trouble", body)
+
+
+def trouble(world: World, visit: str) -> Any:
+    return json.loads(world["viewer"].get(f"/api/visits/{visit}").content)["view"]["trouble"]
+
+
+def test_a_system_s_file_or_its_kind_is_diagnosed_and_nothing_is_kept(world: World) -> None:
+    seen = [{"item": "clicks", "value": True}, {"item": "run", "value": 2.5}]
+    of_file = ask(world, system_file=file(), evidence=seen).json()
+    assert of_file["suspects"][0]["id"] == "burst"
+    assert of_file["check"]["asks"]
+    of_kind = ask(world, kind="tankless", evidence=[{"item": "chatter", "value": True}]).json()
+    assert of_kind["suspects"][0]["id"] == "outlet_small"
+    assert "saw" not in {entry["slot"] for entry in _entries(world)}
+
+
+def _entries(world: World) -> list[dict[str, Any]]:
+    visit = opened(world)
+    return list(json.loads(world["viewer"].get(f"/api/visits/{visit}").content)["entries"])
+
+
+@pytest.mark.parametrize(
+    ("body", "path"),
+    [
+        ({"kind": "boat", "evidence": []}, "kind"),
+        ({"kind": "cistern", "evidence": [{"item": "run", "value": 1e9}]}, "evidence.0.value"),
+        ({"kind": "cistern", "evidence": [{"item": "chatter", "value": True}]}, "evidence.0.item"),
+        ({"kind": "cistern", "evidence": [{"item": "wet", "value": 1}]}, "evidence.0.value"),
+        ({"kind": "cistern", "condition": "wet"}, "condition"),
+        ({"kind": "cistern", "impossible": [3]}, "impossible"),
+        ({"system_file": {"format": "other"}}, "format"),
+    ],
+)
+def test_what_cannot_be_is_refused_by_field(world: World, body: Any, path: str) -> None:
+    answer = ask(world, **body)
+    assert answer.status_code == 422, answer.content
+    assert path in [fault["path"] for fault in answer.json()["faults"]]
+
+
+def test_answers_are_kept_with_the_visit_and_the_last_one_counts(world: World) -> None:
+    visit = opened(world)
+    assert trouble(world, visit) is None
+    assert add(world, visit, "complaint", "clicks").status_code == 200
+    for says in ("yes", "no"):
+        assert add(world, visit, "saw", {"item": "water_at_valve", "says": says}).status_code == 200
+    told = trouble(world, visit)
+    assert "Water at the air valve: air or nothing" in [each["says"] for each in told["evidence"]]
+    assert told["suspects"][0]["id"] != "burst"
+    first = told["check"]["item"]
+    assert add(world, visit, "saw", {"item": first, "says": "cannot"}).status_code == 200
+    assert trouble(world, visit)["check"]["item"] != first
+    for wrong in ({"item": "luck", "says": "yes"}, {"item": "run", "says": "figure", "value": -1}):
+        assert add(world, visit, "saw", wrong).status_code == 422
+
+
+def test_symptom_cause_and_remedy_stand_in_the_report_and_travel_with_the_archive(
+    world: World,
+) -> None:
+    visit = opened(world)
+    for slot, value in (
+        ("complaint", "clicks"),
+        ("found.pre_charge", 8 * PSI),
+        ("saw", {"item": "bubbles", "says": "yes"}),
+        ("was", "air_valve"),
+    ):
+        assert add(world, visit, slot, value).status_code == 200, slot
+    told = words(world["viewer"].get(f"/api/visits/{visit}/report.pdf").content)
+    assert "Symptom Clicks on and off at every tap" in told
+    assert "Cause Air valve or cap leaks (confirmed)" in told
+    assert "Remedy Drain, set the pre-charge" in told
+    taken(world, imported(world, exported(world)))
+    slots = [entry["slot"] for entry in _entries(world)]
+    assert {"saw", "was"} <= set(slots)
