@@ -92,6 +92,14 @@ def job(page: Page) -> None:
     )
 
 
+def trouble(page: Page) -> None:
+    """A call comes in: what it does, the check that is next, what would explain it."""
+    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    page.get_by_role("link", name="Trouble").click()
+    page.get_by_role("button", name="Clicks on and off").click()
+    page.get_by_test_id("suspects").wait_for()
+
+
 def make_safe(page: Page) -> None:
     """Half way through making safe."""
     visit(page)
@@ -134,9 +142,13 @@ def prove(page: Page) -> None:
     page.get_by_text("Bucket test").click()
     put(page, {"Water caught": "7"})
     page.get_by_role("button", name="Save what was caught").click()
-    page.get_by_test_id("tell").wait_for()
+    page.get_by_test_id("trouble").wait_for()
     page.get_by_text("Bucket test").click()
-    page.evaluate("scrollTo(0, 0)")
+    page.get_by_test_id("measured").scroll_into_view_if_needed()
+    page.evaluate(
+        "scrollTo(0, document.querySelector('[data-testid=measured]').getBoundingClientRect().top"
+        " + scrollY - 150)"
+    )
 
 
 def past(page: Page) -> None:
@@ -176,12 +188,12 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("decide-day", LAPTOP, "day", decide("Potting-shed well")),
     ("decide-cellar", LAPTOP, "cellar", decide("Millrace cottage")),
     ("decide-phone", PHONE, "cellar", decide("Potting-shed well")),
-    ("kind-rainwater", LAPTOP, "cellar", decide("Glasshouse rainwater")),
     ("kind-compressor", LAPTOP, "day", decide("Workshop compressor")),
     ("kind-tankless", LAPTOP, "day", decide("Galley pump", "window")),
     ("propose", LAPTOP, "day", compare("Orchard house well", "Propose", "ways")),
     ("ways", LAPTOP, "day", compare("Potting-shed well", "Ways", "ways-compared")),
     ("sizes", PHONE, "day", compare("Millrace cottage", "Sizes", "sized")),
+    ("trouble", PHONE, "day", trouble),
     ("visit-watch", PHONE, "day", watch),
     ("visit-safe", PHONE, "day", make_safe),
     ("visit-job", PHONE, "day", job),

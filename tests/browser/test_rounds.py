@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from sites.models import Site, System
+from visits.models import Photo
 
 from .conftest import Opener
 from .test_pages import no_serious_fault
@@ -109,6 +110,10 @@ def test_usual_values_are_marked_until_read_and_lead_to_what_to_read(open_page: 
     page.get_by_label("Name of the system").fill("New well")
     page.get_by_label(re.compile("^Site")).select_option(label="Larkfield Nursery")
     page.get_by_role("button", name="Add it").click()
+    picture = {"name": "cover.png", "mimeType": "image/png", "buffer": page.screenshot()}
+    page.get_by_label("Photo, switch").set_input_files(picture)  # type: ignore[arg-type]
+    expect(page.get_by_text("Photo saved with the visit.")).to_be_visible()
+    assert Photo.objects.get().visit.system.name == "New well"
     page.get_by_role("button", name="Later").click()
     expect(page.get_by_test_id("soft-edge")).to_have_count(2)
     expect(page.locator("[data-within=drawdown]")).to_have_text("5.6 to 22.7usual")

@@ -5,11 +5,13 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
+from urllib.parse import urljoin
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from sites.models import System
+from tests.server.test_photos import images
 from visits.models import Entry, Visit
 from zerodip.units import PSI
 
@@ -359,3 +361,10 @@ def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
     page.reload()
     expect(shown).to_be_visible()
     assert shown.evaluate("picture => picture.decode().then(() => picture.naturalWidth)") > 100
+    step(page, "Hand over")
+    page.get_by_label("Photo 1, pump plate").check()
+    assert len(kept(page, "photo")) == 1
+    page.reload()
+    expect(page.get_by_label("Photo 1, pump plate")).to_be_checked()
+    report = page.get_by_role("link", name="Report (PDF)").get_attribute("href")
+    assert len(images(page.request.get(urljoin(page.url, report)).body())) == 1

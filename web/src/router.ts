@@ -6,6 +6,8 @@ export const { p, navigate, route } = createRouter({
   '/': Rounds,
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),
+  '/systems/:id/trouble': () => import('./features/trouble/TroublePage.svelte'),
+  '/trouble': () => import('./features/trouble/TroublePage.svelte'),
   '/visits/:id': () => import('./features/visit/Visit.svelte'),
   '/workspace': () => import('./features/workspace/Workspace.svelte'),
   '/practice': () => import('./features/practice/PracticePage.svelte'),

@@ -1,10 +1,35 @@
 import { createStore, delMany, entries, set, type UseStore } from 'idb-keyval'
+import titles from '../api/generated/photos.gen'
+import { api, outcome, type Problem } from '../api/client'
+import { uuid } from './uuid'
+import { startVisit } from './visits'
+
+/** What a photo is taken of. */
+export type PhotoOf = keyof typeof titles
+export const PHOTOS_OF = Object.keys(titles) as PhotoOf[]
+/** What a photo is of, within a sentence. */
+export function photoTitle(of: PhotoOf): string {
+  const title = titles[of]
+  return title.charAt(0).toLowerCase() + title.slice(1)
+}
+const MOST = 1280
+
+/** Small enough for a cellar's signal: at most 1280 pixels wide or high, as JPEG. */
+export async function smaller(file: File): Promise<Blob> {
+  const picture = await createImageBitmap(file)
+  const scale = Math.min(1, MOST / Math.max(picture.width, picture.height))
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.round(picture.width * scale)
+  canvas.height = Math.round(picture.height * scale)
+  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
+  return new Promise((done) => canvas.toBlob((blob) => done(blob!), 'image/jpeg', 0.8))
+}
 
 /** Photos taken and not sent yet, on this device: a cellar has no signal, and a second look at a plate costs a drive. */
 export interface Taken {
   id: string
   visit: string
-  plate: string
+  plate: PhotoOf
   data: Blob
 }
 let opened: UseStore | undefined
@@ -34,4 +59,31 @@ export async function dropPhotos(ids: string[]) {
   } catch {
     // It is sent again next time, which changes nothing.
   }
+}
+
+export function sendPhoto({ id, visit, plate, data }: Taken) {
+  return outcome(
+    api.PUT('/api/visits/{visit_id}/photos/{photo_id}', {
+      params: { path: { visit_id: visit, photo_id: id }, query: { plate } },
+      body: data as unknown as string,
+      bodySerializer: (body) => body,
+      headers: { 'Content-Type': data.type },
+    }),
+  )
+}
+
+/** Keeps a photo with the visit open on a system, which it opens if there is none. One that finds no
+ * signal waits on this device until the visit is opened here; gives why it could not be kept. */
+export async function photoOfSystem(
+  system: string,
+  plate: PhotoOf,
+  data: Blob,
+): Promise<Problem | undefined> {
+  const { visit, problem } = await startVisit(system)
+  if (!visit) return problem
+  const photo = { id: uuid(), visit, plate, data }
+  await keepPhoto(photo)
+  const sent = await sendPhoto(photo)
+  if (sent.data) await dropPhotos([photo.id])
+  return sent.problem
 }

@@ -3,7 +3,7 @@ import { preferences } from './preferences.svelte'
 import { session } from '../api/session.svelte'
 import type { System } from './units'
 import { uuid } from './uuid'
-import { dropPhotos, keepPhoto, taken, type Taken } from './photos'
+import { dropPhotos, keepPhoto, sendPhoto, taken, type PhotoOf, type Taken } from './photos'
 import { standing } from './confirmations'
 import {
   readClashes,
@@ -256,7 +256,7 @@ export class VisitState {
     void this.load()
   }
   /** Adds a photo to a plate: on this device first, then to the server. */
-  async photo(plate: string, data: Blob) {
+  async photo(plate: PhotoOf, data: Blob) {
     const photo = { id: uuid(), visit: this.id, plate, data }
     await keepPhoto(photo)
     this.photos = [...this.photos, photo]
@@ -267,7 +267,7 @@ export class VisitState {
     if (this.#photographing) return
     this.#photographing = true
     for (const photo of this.photos) {
-      const { problem } = await this.#sendPhoto(photo)
+      const { problem } = await sendPhoto(photo)
       this.#hear(problem)
       if (this.offline || problem?.status === 401) break
       if (problem)
@@ -281,15 +281,5 @@ export class VisitState {
       if (!problem) await this.load()
     }
     this.#photographing = false
-  }
-  #sendPhoto({ id, plate, data }: Taken) {
-    return outcome(
-      api.PUT('/api/visits/{visit_id}/photos/{photo_id}', {
-        params: { path: { visit_id: this.id, photo_id: id }, query: { plate } },
-        body: data as unknown as string,
-        bodySerializer: (body) => body,
-        headers: { 'Content-Type': data.type },
-      }),
-    )
   }
 }

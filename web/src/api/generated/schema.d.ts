@@ -464,6 +464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trouble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Trouble
+         * @description What may be wrong by what was seen and measured, and the next check. Nothing is stored.
+         */
+        post: operations["sites_decide_api_ask_trouble"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practices": {
         parameters: {
             query?: never;
@@ -905,7 +925,7 @@ export interface paths {
         get: operations["visits_api_read_photo"];
         /**
          * Add Photo
-         * @description Adds a photo (the body: JPEG or PNG) to a plate.
+         * @description Adds a photo (the body: JPEG or PNG), and what it is of.
          */
         put: operations["visits_api_add_photo"];
         post?: never;
@@ -2647,6 +2667,140 @@ export interface components {
             /** Sizes M3 */
             sizes_m3?: number[] | null;
         };
+        /**
+         * CheckAsked
+         * @description The check to make next: the question, what stands on the answers, how it is done, its
+         *     minutes with the way there, what comes `first`, tools and caution; a figure has a dimension.
+         */
+        CheckAsked: {
+            /** Item */
+            item: string;
+            /** Asks */
+            asks: string;
+            /** Yes */
+            yes: string;
+            /** No */
+            no: string;
+            /** How */
+            how: string;
+            /** Minutes */
+            minutes: number;
+            /** First */
+            first: string;
+            /** Tools */
+            tools: string;
+            /** Caution */
+            caution: string;
+            dimension: components["schemas"]["Dimension"];
+        };
+        /**
+         * Evidence
+         * @description One thing that was seen or measured, in words.
+         */
+        Evidence: {
+            /** Item */
+            item: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Suspect
+         * @description A cause with its probability, in a figure and a word, how large it would be, what speaks for
+         *     and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
+         *     in about so many minutes, and what comes of it if it is left.
+         */
+        Suspect: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Probability */
+            probability: number;
+            /** Word */
+            word: string;
+            /** Size */
+            size: string;
+            /** Speaks For */
+            speaks_for: string[];
+            /** Against */
+            against: string[];
+            /** Remedy */
+            remedy: string;
+            /** Remedy Kind */
+            remedy_kind: string;
+            /** Remedy Says */
+            remedy_says: string;
+            /** Minutes */
+            minutes: number;
+            /** If Left */
+            if_left: string;
+        };
+        /**
+         * SymptomView
+         * @description What a call may begin with, its small sketch, and whether it was answered.
+         */
+        SymptomView: {
+            /** Item */
+            item: string;
+            /** Title */
+            title: string;
+            /** Sketch */
+            sketch: string;
+            /** Said */
+            said: boolean | null;
+        };
+        /**
+         * TroubleView
+         * @description The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
+         *     does not fit together; `rest` the probability of all that is not shown; `clear` that the remedy
+         *     is known and no check is worth its minutes.
+         */
+        TroubleView: {
+            /** Stop */
+            stop: string;
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomView"][];
+            /** Evidence */
+            evidence: components["schemas"]["Evidence"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Rest */
+            rest: number;
+            /** Odd */
+            odd: string;
+            check: components["schemas"]["CheckAsked"] | null;
+            /** Clear */
+            clear: boolean;
+        };
+        /**
+         * TroubleWanted
+         * @description A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
+         *     `value`), how the system stands, and the items that cannot be looked at
+         *     (docs/trouble.schema.json).
+         */
+        TroubleWanted: {
+            /** Kind */
+            kind?: string | null;
+            /** System File */
+            system_file?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Evidence
+             * @default []
+             */
+            evidence: unknown[];
+            /**
+             * Condition
+             * @default powered
+             */
+            condition: string;
+            /**
+             * Impossible
+             * @default []
+             */
+            impossible: unknown[];
+        };
         /** @description The ways followed where practitioners differ, why, and what its sums assume. `follows` tells whether it is the workspace's practice or this system's own. */
         PracticeFile: {
             /** Practice */
@@ -2922,12 +3076,16 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Plate */
-            plate: string;
+            /**
+             * Plate
+             * @enum {string}
+             */
+            plate: "switch" | "tank" | "pump" | "wires" | "other";
         };
         /**
          * Leaves
-         * @description When a value leaves its band, s since 1970; None: never, or not to be told.
+         * @description When a value leaves its band, s since 1970; None: never, or not to be told. All three the day
+         *     of the last reading where it stood outside already.
          */
         Leaves: {
             /** Likely S */
@@ -3095,20 +3253,6 @@ export interface components {
             new: boolean;
         };
         /**
-         * Cause
-         * @description What would explain a difference, how well it fits what was measured (0 to 1), and why.
-         */
-        Cause: {
-            /** Id */
-            id: string;
-            /** Title */
-            title: string;
-            /** Fits */
-            fits: number;
-            /** Why */
-            why: string;
-        };
-        /**
          * Check
          * @description Something to see to before leaving, whether it is confirmed, and the slot where it is.
          */
@@ -3226,7 +3370,8 @@ export interface components {
         };
         /**
          * HandoverView
-         * @description What the last step shows. What remains does not keep a visit from being closed.
+         * @description What the last step shows. What remains does not keep a visit from being closed. `photos` are
+         *     those that the report shows, by their ids.
          */
         HandoverView: {
             /** Rows */
@@ -3235,6 +3380,8 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Remaining */
             remaining: components["schemas"]["Remaining"][];
+            /** Photos */
+            photos: string[];
             /** Signed */
             signed: string;
         };
@@ -3377,6 +3524,16 @@ export interface components {
             title: string;
         };
         /**
+         * Outcome
+         * @description A cause that may be confirmed at hand-over.
+         */
+        Outcome: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * PartSpec
          * @description A part of the system, and what to look at there.
          */
@@ -3408,19 +3565,14 @@ export interface components {
         };
         /**
          * ProveView
-         * @description The tests that can be made here, what was measured, the causes of a difference with the
-         *     likeliest first, the one measurement that would tell, how a run is judged as it is timed, and
-         *     whether one can be timed.
+         * @description The tests that can be made here, what was measured, how a run is judged as it is timed,
+         *     and whether one can be timed.
          */
         ProveView: {
             /** Tests */
             tests: ("bucket" | "drain" | "leak")[];
             /** Measured */
             measured: components["schemas"]["Measured"][];
-            /** Causes */
-            causes: components["schemas"]["Cause"][];
-            /** Tell */
-            tell: string;
             watch: components["schemas"]["RunWatch"];
             /** Timed */
             timed: boolean;
@@ -3712,9 +3864,9 @@ export interface components {
         };
         /**
          * VisitView
-         * @description What all steps show. `power` is unknown, off or on; work that needs power off stays shut
-         *     until it is off and proved dead. `place` is where the visit stood last, `next` the one thing
-         *     that is next.
+         * @description What all steps show; `trouble` where there is any, and what it may have been in the end (its
+         *     `outcomes`). `power` is unknown, off or on; work that needs power off stays shut until it is off
+         *     and proved dead. `place` is where the visit stood last, `next` the one thing that is next.
          */
         VisitView: {
             /**
@@ -3751,6 +3903,9 @@ export interface components {
             set: components["schemas"]["SetView"];
             prove: components["schemas"]["ProveView"];
             handover: components["schemas"]["HandoverView"];
+            trouble: components["schemas"]["TroubleView"] | null;
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
             /** Cautions */
             cautions: {
                 [key: string]: string;
@@ -3953,7 +4108,7 @@ export interface components {
          * @description What a record of a visit is about.
          * @enum {string}
          */
-        Slot: "air.cap" | "air.inflator" | "air.left" | "air.new" | "bucket" | "complaint" | "decided" | "drain" | "found.bridged" | "found.contacts" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.earth_missing" | "found.gauge" | "found.gauge_stuck" | "found.knee" | "found.leaks" | "found.nipple" | "found.pre_charge" | "found.rating" | "found.rating_low" | "found.run" | "found.swapped" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cellar" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.hose_off" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.job.bleed_condensate" | "safe.job.bleed_condensate.crack" | "safe.job.bleed_condensate.low" | "safe.job.bleed_condensate.oil" | "safe.job.bleed_condensate.rust" | "safe.job.bleed_condensate.shut" | "safe.job.check_valve" | "safe.job.check_valve.off" | "safe.job.check_valve.on" | "safe.job.check_valve.quiet" | "safe.job.check_valve.run_seen" | "safe.job.check_valve.seat" | "safe.job.check_valve.steady" | "safe.job.clean_contacts" | "safe.job.clean_contacts.draw" | "safe.job.clean_contacts.out" | "safe.job.clean_contacts.run_seen" | "safe.job.clean_contacts.seal" | "safe.job.clean_contacts.snap" | "safe.job.clean_nipple" | "safe.job.clean_nipple.follows" | "safe.job.clean_nipple.no_leak" | "safe.job.clean_nipple.off" | "safe.job.clean_nipple.on" | "safe.job.clean_nipple.run_seen" | "safe.job.clean_nipple.tee" | "safe.job.clean_nipple.through" | "safe.job.flooded" | "safe.job.flooded.disinfect" | "safe.job.flooded.dry" | "safe.job.flooded.earth" | "safe.job.flooded.flush" | "safe.job.flooded.test" | "safe.job.flooded.told" | "safe.job.flooded.touch_not" | "safe.job.flooded.upstream" | "safe.job.label_lines" | "safe.job.label_lines.cross" | "safe.job.label_lines.lines" | "safe.job.label_lines.outlets" | "safe.job.label_lines.tank" | "safe.job.label_lines.told" | "safe.job.prime_jet" | "safe.job.prime_jet.holds" | "safe.job.prime_jet.open" | "safe.job.prime_jet.plug" | "safe.job.prime_jet.run_seen" | "safe.job.prime_jet.start" | "safe.job.prime_jet.tight" | "safe.job.purge_lines" | "safe.job.purge_lines.filters" | "safe.job.purge_lines.slow" | "safe.job.purge_lines.source" | "safe.job.purge_lines.still" | "safe.job.purge_lines.until" | "safe.job.re_air" | "safe.job.re_air.air_in" | "safe.job.re_air.empty" | "safe.job.re_air.house" | "safe.job.re_air.no_air" | "safe.job.re_air.renewer" | "safe.job.re_air.run_seen" | "safe.job.re_air.shut" | "safe.job.replace_relief" | "safe.job.replace_relief.dry" | "safe.job.replace_relief.lifts" | "safe.job.replace_relief.off" | "safe.job.replace_relief.on" | "safe.job.replace_relief.rating" | "safe.job.replace_relief.tag" | "safe.job.replace_switch" | "safe.job.replace_switch.clamps" | "safe.job.replace_switch.diagram" | "safe.job.replace_switch.earth" | "safe.job.replace_switch.lever" | "safe.job.replace_switch.nipple" | "safe.job.replace_switch.no_leak" | "safe.job.replace_switch.off" | "safe.job.replace_switch.photo" | "safe.job.replace_switch.run_seen" | "safe.job.replace_switch.tight" | "safe.job.replace_tank" | "safe.job.replace_tank.cap" | "safe.job.replace_tank.charge" | "safe.job.replace_tank.let_air" | "safe.job.replace_tank.no_leak" | "safe.job.replace_tank.out" | "safe.job.replace_tank.plate" | "safe.job.replace_tank.run_seen" | "safe.job.reset_cut_off" | "safe.job.reset_cut_off.charge" | "safe.job.reset_cut_off.draw" | "safe.job.reset_cut_off.lever" | "safe.job.reset_cut_off.run_seen" | "safe.job.reset_cut_off.shut" | "safe.job.reset_cut_off.told" | "safe.job.reset_cut_off.why" | "safe.job.sealed_switch" | "safe.job.sealed_switch.opened" | "safe.job.sealed_switch.plate" | "safe.job.sealed_switch.resealed" | "safe.job.sealed_switch.valve" | "safe.job.sealed_switch.which" | "safe.job.unloader" | "safe.job.unloader.hiss" | "safe.job.unloader.off" | "safe.job.unloader.plunger" | "safe.job.unloader.run_seen" | "safe.job.unloader.soap" | "safe.job.unloader.starts" | "safe.job.wire_switch" | "safe.job.wire_switch.clamps" | "safe.job.wire_switch.continuity" | "safe.job.wire_switch.diagram" | "safe.job.wire_switch.earth" | "safe.job.wire_switch.rating" | "safe.job.wire_switch.run_seen" | "safe.job.wire_switch.tight" | "safe.job.wire_switch.volts" | "safe.label" | "safe.outdoors" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "set.near" | "set.no_limit" | "set.replaced" | "set.tank_replaced" | "set.turned" | "signed" | "try";
+        Slot: "air.cap" | "air.inflator" | "air.left" | "air.new" | "bucket" | "complaint" | "decided" | "drain" | "found.bridged" | "found.contacts" | "found.corrosion" | "found.cut_in" | "found.cut_out" | "found.earth_missing" | "found.gauge" | "found.gauge_stuck" | "found.knee" | "found.leaks" | "found.nipple" | "found.pre_charge" | "found.rating" | "found.rating_low" | "found.run" | "found.swapped" | "found.water_at_valve" | "gauge.air_low" | "gauge.error" | "gauge.low" | "gauge.used" | "lap" | "leak" | "note" | "photo" | "place" | "prove.dip" | "safe.area" | "safe.bled" | "safe.bystanders" | "safe.cellar" | "safe.cock_shut" | "safe.cover" | "safe.customer_told" | "safe.drained" | "safe.gauge_at_zero" | "safe.glasses" | "safe.hose" | "safe.hose_off" | "safe.house_open" | "safe.house_shut" | "safe.isolated" | "safe.job.bleed_condensate" | "safe.job.bleed_condensate.crack" | "safe.job.bleed_condensate.low" | "safe.job.bleed_condensate.oil" | "safe.job.bleed_condensate.rust" | "safe.job.bleed_condensate.shut" | "safe.job.check_valve" | "safe.job.check_valve.off" | "safe.job.check_valve.on" | "safe.job.check_valve.quiet" | "safe.job.check_valve.run_seen" | "safe.job.check_valve.seat" | "safe.job.check_valve.steady" | "safe.job.clean_contacts" | "safe.job.clean_contacts.draw" | "safe.job.clean_contacts.out" | "safe.job.clean_contacts.run_seen" | "safe.job.clean_contacts.seal" | "safe.job.clean_contacts.snap" | "safe.job.clean_nipple" | "safe.job.clean_nipple.follows" | "safe.job.clean_nipple.no_leak" | "safe.job.clean_nipple.off" | "safe.job.clean_nipple.on" | "safe.job.clean_nipple.run_seen" | "safe.job.clean_nipple.tee" | "safe.job.clean_nipple.through" | "safe.job.flooded" | "safe.job.flooded.disinfect" | "safe.job.flooded.dry" | "safe.job.flooded.earth" | "safe.job.flooded.flush" | "safe.job.flooded.test" | "safe.job.flooded.told" | "safe.job.flooded.touch_not" | "safe.job.flooded.upstream" | "safe.job.label_lines" | "safe.job.label_lines.cross" | "safe.job.label_lines.lines" | "safe.job.label_lines.outlets" | "safe.job.label_lines.tank" | "safe.job.label_lines.told" | "safe.job.prime_jet" | "safe.job.prime_jet.holds" | "safe.job.prime_jet.open" | "safe.job.prime_jet.plug" | "safe.job.prime_jet.run_seen" | "safe.job.prime_jet.start" | "safe.job.prime_jet.tight" | "safe.job.purge_lines" | "safe.job.purge_lines.filters" | "safe.job.purge_lines.slow" | "safe.job.purge_lines.source" | "safe.job.purge_lines.still" | "safe.job.purge_lines.until" | "safe.job.re_air" | "safe.job.re_air.air_in" | "safe.job.re_air.empty" | "safe.job.re_air.house" | "safe.job.re_air.no_air" | "safe.job.re_air.renewer" | "safe.job.re_air.run_seen" | "safe.job.re_air.shut" | "safe.job.replace_relief" | "safe.job.replace_relief.dry" | "safe.job.replace_relief.lifts" | "safe.job.replace_relief.off" | "safe.job.replace_relief.on" | "safe.job.replace_relief.rating" | "safe.job.replace_relief.tag" | "safe.job.replace_switch" | "safe.job.replace_switch.clamps" | "safe.job.replace_switch.diagram" | "safe.job.replace_switch.earth" | "safe.job.replace_switch.lever" | "safe.job.replace_switch.nipple" | "safe.job.replace_switch.no_leak" | "safe.job.replace_switch.off" | "safe.job.replace_switch.photo" | "safe.job.replace_switch.run_seen" | "safe.job.replace_switch.tight" | "safe.job.replace_tank" | "safe.job.replace_tank.cap" | "safe.job.replace_tank.charge" | "safe.job.replace_tank.let_air" | "safe.job.replace_tank.no_leak" | "safe.job.replace_tank.out" | "safe.job.replace_tank.plate" | "safe.job.replace_tank.run_seen" | "safe.job.reset_cut_off" | "safe.job.reset_cut_off.charge" | "safe.job.reset_cut_off.draw" | "safe.job.reset_cut_off.lever" | "safe.job.reset_cut_off.run_seen" | "safe.job.reset_cut_off.shut" | "safe.job.reset_cut_off.told" | "safe.job.reset_cut_off.why" | "safe.job.sealed_switch" | "safe.job.sealed_switch.opened" | "safe.job.sealed_switch.plate" | "safe.job.sealed_switch.resealed" | "safe.job.sealed_switch.valve" | "safe.job.sealed_switch.which" | "safe.job.unloader" | "safe.job.unloader.hiss" | "safe.job.unloader.off" | "safe.job.unloader.plunger" | "safe.job.unloader.run_seen" | "safe.job.unloader.soap" | "safe.job.unloader.starts" | "safe.job.wire_switch" | "safe.job.wire_switch.clamps" | "safe.job.wire_switch.continuity" | "safe.job.wire_switch.diagram" | "safe.job.wire_switch.earth" | "safe.job.wire_switch.rating" | "safe.job.wire_switch.run_seen" | "safe.job.wire_switch.tight" | "safe.job.wire_switch.volts" | "safe.label" | "safe.outdoors" | "safe.pit" | "safe.power_off" | "safe.power_up" | "safe.proved_dead" | "safe.seen_earlier" | "safe.supply_shut" | "saw" | "set.near" | "set.no_limit" | "set.replaced" | "set.tank_replaced" | "set.turned" | "signed" | "try" | "was";
         /**
          * Dimension
          * @description What a figure measures.
@@ -6665,6 +6820,113 @@ export interface operations {
             };
         };
     };
+    sites_decide_api_ask_trouble: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TroubleWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     practice_api_read_practices: {
         parameters: {
             query?: never;
@@ -9172,7 +9434,7 @@ export interface operations {
     visits_api_add_photo: {
         parameters: {
             query?: {
-                plate?: string;
+                plate?: "switch" | "tank" | "pump" | "wires" | "other";
             };
             header?: never;
             path: {

@@ -6,7 +6,9 @@
   import { kindOf } from '../../domain/plates'
   import { firstPlates } from '../../domain/plates/first'
   import { preferences } from '../../domain/preferences.svelte'
+  import { photoOfSystem } from '../../domain/photos'
   import { bandText } from '../../domain/units'
+  import PhotoButton from '../../ui/PhotoButton.svelte'
   import PlateDrawing from './PlateDrawing.svelte'
 
   /** The readings that matter most of a new system, one plate a step; what cannot be read keeps its usual value. */
@@ -40,8 +42,14 @@
     // A valve whose setting was read is there.
     if (path === 'system.relief.setting_gauge_pa') board.put('system.relief.present', true)
   }
+  let photos = $state('')
+  async function photo(data: Blob) {
+    const problem = await photoOfSystem(board.id, plate.id, data)
+    photos = problem ? `${problem.title}. ${problem.detail}` : 'Photo saved with the visit.'
+  }
   function next(event: SubmitEvent) {
     event.preventDefault()
+    photos = ''
     if (!last) return void at++
     dialog.close()
     onpropose()
@@ -88,6 +96,10 @@
             />
           {/each}
         </div>
+      </div>
+      <div class="flex items-center gap-3">
+        <PhotoButton of={plate.id} onphoto={photo} />
+        <p role="status" class="text-sm">{photos}</p>
       </div>
       <button class="btn min-h-14 btn-lg btn-primary" disabled={faults.length > 0}
         >{read ? '' : 'Not readable: '}{last

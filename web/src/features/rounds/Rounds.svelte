@@ -55,6 +55,7 @@
       <h1 class="text-3xl font-bold">Rounds</h1>
       <p class="text-neutral">What needs a person first stands first.</p>
     </div>
+    <a class="btn min-h-12" href="/trouble">Trouble</a>
     {#if mayAdd}
       <button type="button" class="btn min-h-12" onclick={() => (adding = true)}
         >Add a system</button

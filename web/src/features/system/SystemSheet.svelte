@@ -66,6 +66,9 @@
             >{at.running ? 'Go on with the visit' : 'Start a visit'}</button
           >
         {/if}
+        <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/systems/{at.id}/trouble"
+          >Trouble</a
+        >
         <a class="btn flex-1 btn-outline btn-lg sm:flex-none" href="/systems/{at.id}/decide"
           >Decide</a
         >

@@ -18,6 +18,7 @@
   const leaves = $derived.by(() => {
     const { likely_s, earliest_s, latest_s } = trends?.leaves ?? {}
     if (likely_s == null) return ''
+    if (likely_s === latest_s) return `Pre-charge was left outside its band in ${month(likely_s)}.`
     const from = earliest_s == null ? '–' : month(earliest_s)
     const until = latest_s == null ? 'perhaps never' : month(latest_s)
     return `Pre-charge leaves its band about ${month(likely_s)} (90 % sure: ${from} to ${until}).`

@@ -5,7 +5,12 @@
   import { uuid } from '../../domain/uuid'
 
   /** The report to hand over, a link to it for the customer, the label for the switch. */
-  let { visit, system, mayShare }: { visit: string; system: string; mayShare: boolean } = $props()
+  let {
+    visit,
+    system,
+    mayShare,
+    waiting,
+  }: { visit: string; system: string; mayShare: boolean; waiting: number } = $props()
   type Link = Schemas['LinkOut']
   let links = $state.raw<Link[]>([])
   let problem = $state<Problem | undefined>()
@@ -44,6 +49,9 @@
 
 <section aria-labelledby="documents" class="grid gap-2">
   <h2 id="documents" class="font-bold">Documents</h2>
+  {#if waiting}
+    <p class="text-sm">{waiting} not sent yet: missing in the report until sent.</p>
+  {/if}
   <div class="flex flex-wrap gap-2">
     <a
       class="btn min-h-12 flex-1"

@@ -7,6 +7,8 @@
   import Corrections from './Corrections.svelte'
   import NextCheck from './NextCheck.svelte'
   import Documents from './Documents.svelte'
+  import Outcome from './Outcome.svelte'
+  import ReportPhotos from './ReportPhotos.svelte'
   import Power from './Power.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
 
@@ -73,6 +75,8 @@
     </ul>
   </section>
 {/if}
+<Outcome state={at} />
+<ReportPhotos state={at} />
 {#each at.series('note') as note (note.id)}
   <p class="rounded-box border border-base-300 px-3 py-2">
     {(note.value as { text: string }).text}
@@ -102,7 +106,12 @@
 {:else}
   <p>Signed by <span class="font-bold">{handover.signed || 'nobody'}</span></p>
 {/if}
-<Documents visit={at.id} system={at.visit!.system.id} mayShare={at.visit!.may_change} />
+<Documents
+  visit={at.id}
+  system={at.visit!.system.id}
+  mayShare={at.visit!.may_change}
+  waiting={at.waiting.length + at.photos.length}
+/>
 {#if at.visit!.corrections}
   <Corrections state={at} />
 {:else if at.open && !closing}

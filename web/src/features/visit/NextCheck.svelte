@@ -22,5 +22,7 @@
     ({told.due_by.toLowerCase()}){likely && likely > told.due_s
       ? `; at the measured loss the pre-charge leaves its band about ${day(dateOf(likely))}`
       : ''}.
+    {#if told.may_be_out}<span class="block font-bold">▲ Its air may be out of its band now.</span
+      >{/if}
   </p>
 {/if}

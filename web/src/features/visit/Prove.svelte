@@ -8,6 +8,7 @@
   import LeakWatch from './LeakWatch.svelte'
   import Stopwatch from './Stopwatch.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
+  import VisitTrouble from './VisitTrouble.svelte'
   import YesNo from '../../ui/YesNo.svelte'
 
   /** Runs timed, then predicted beside measured, and what a difference means. */
@@ -48,23 +49,7 @@
     {/each}
   </ul>
 {/if}
-{#if prove.causes.length}
-  <section aria-labelledby="causes" class="grid gap-2">
-    <h2 id="causes" class="font-bold">What would explain it, likeliest first</h2>
-    <ol class="grid list-decimal gap-1 pl-6" data-testid="causes">
-      {#each prove.causes as cause (cause.id)}<li>
-          <span class="font-bold">{cause.title}.</span>
-          {cause.why}
-        </li>{/each}
-    </ol>
-    {#if prove.tell}<p
-        class="rounded-box border-2 border-accent px-4 py-2 font-bold"
-        data-testid="tell"
-      >
-        {prove.tell}
-      </p>{/if}
-  </section>
-{/if}
+<VisitTrouble state={at} />
 <YesNo
   title="Dip seen at the taps"
   value={at.value('prove.dip')}

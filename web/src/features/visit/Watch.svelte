@@ -3,6 +3,7 @@
   import ReadFields from './ReadFields.svelte'
   import SlotStepper from './SlotStepper.svelte'
   import Stopwatch from './Stopwatch.svelte'
+  import VisitTrouble from './VisitTrouble.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
 
   /** The complaint and one whole cycle as found: before anything is switched off. */
@@ -64,3 +65,4 @@
     <ReadFields state={at} fields={gauge} />
   </div>
 </details>
+<VisitTrouble state={at} />

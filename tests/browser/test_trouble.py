@@ -1,0 +1,94 @@
+"""Four calls on a phone, from what is said to the remedy; and a trouble within a visit."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from visits.models import Entry
+
+from .conftest import Opener
+from .test_pages import no_serious_fault
+from .test_visit import visit
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def call(page: Page, kind: str, symptom: str) -> None:
+    page.get_by_role("link", name="Trouble").click()
+    page.get_by_label("Kind of system").select_option(label=kind)
+    page.get_by_role("button", name=symptom).click()
+    expect(page.get_by_test_id("next-check")).to_be_visible()
+
+
+def answer(page: Page, wanted: str, given: str) -> None:
+    """Answers the checks until the one wanted comes; what is asked before cannot be done here."""
+    check = page.get_by_test_id("next-check")
+    for _ in range(12):
+        asked = check.get_by_role("heading").inner_text()
+        if re.search(wanted, asked):
+            break
+        check.get_by_role("button", name="Cannot be done here").click()
+        expect(check.get_by_role("heading")).not_to_have_text(asked)
+    check.get_by_role("button", name=given, exact=True).click()
+
+
+@pytest.mark.parametrize(
+    ("kind", "symptom", "wanted", "given", "cause"),
+    [
+        (
+            "Well, bladder tank",
+            "Clicks on and off",
+            "pin of the air valve",
+            "Water",
+            "bladder is burst",
+        ),
+        ("Well, bladder tank", "A breath without", "", "", "Pre-charge at or above cut-in"),
+        ("Well, bladder tank", "It never stops", "gauge stands well above", "Yes", "welded"),
+        ("Air compressor", "Starts with no air used", "do bubbles come", "Yes", "air leak"),
+    ],
+)
+def test_a_call_leads_to_its_cause_on_a_phone(
+    kind: str, symptom: str, wanted: str, given: str, cause: str, open_page: Opener
+) -> None:
+    page = open_page(390, 844, touch=True)
+    call(page, kind, symptom)
+    no_serious_fault(page)
+    if wanted:
+        answer(page, wanted, given)
+    expect(page.get_by_test_id("suspects").get_by_role("listitem").first).to_contain_text(cause)
+    if cause == "welded":
+        expect(page.get_by_role("alert")).to_contain_text("breaker off")
+    back = page.get_by_role("button", name=re.compile("^Take back"))
+    count = 2 if wanted else 1
+    expect(back).to_have_count(count)
+    back.first.click()
+    expect(back).to_have_count(count - 1)
+
+
+def test_a_trouble_on_a_system_goes_on_in_its_visit_and_adds_its_job(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    page.get_by_role("link", name="Trouble").click()
+    page.get_by_role("button", name="Clicks on and off").click()
+    answer(page, "pin of the air valve", "Water")
+    page.get_by_role("button", name="Go on in a visit").click()
+    trouble = page.get_by_test_id("trouble")
+    expect(trouble).to_contain_text("The bladder is burst")
+    page.reload()
+    expect(trouble).to_contain_text("Water at the air valve: water")
+    trouble.get_by_role("button", name=re.compile("^Add the job: Replace the tank")).click()
+    expect(
+        trouble.get_by_role("button", name=re.compile("^Add the job: Replace the"))
+    ).to_have_count(0)
+    assert Entry.objects.filter(slot="safe.job.replace_tank", value=True).exists()
+    assert Entry.objects.filter(slot="saw").count() >= 2
+
+
+def test_a_complaint_on_a_visit_brings_up_the_trouble(open_page: Opener) -> None:
+    page = visit(open_page(390, 844, touch=True))
+    page.get_by_role("button", name="Starts with all taps shut").click()
+    trouble = page.get_by_test_id("trouble")
+    expect(trouble.get_by_test_id("suspects")).to_contain_text("check or foot valve")
+    expect(trouble.get_by_test_id("next-check")).to_be_visible()
+    no_serious_fault(page)

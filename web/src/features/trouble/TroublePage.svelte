@@ -1,0 +1,132 @@
+<script lang="ts">
+  import { api, outcome, type Problem, type Schemas } from '../../api/client'
+  import kinds from '../../api/generated/kinds.gen'
+  import { readOutbox, writeOutbox } from '../../domain/outbox'
+  import { saw, type Answer } from '../../domain/trouble'
+  import { uuid } from '../../domain/uuid'
+  import { startVisit } from '../../domain/visits'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { Query } from '../../api/query.svelte'
+  import { navigate, route } from '../../router'
+  import TopBar from '../../ui/TopBar.svelte'
+  import Trouble from './Trouble.svelte'
+
+  /** A call comes in: on a system of ours, or on any by its kind. Nothing is kept until a visit is opened. */
+  const id = $derived((route.params as { id?: string }).id)
+  let kind = $state('well_bladder')
+  let system = $state.raw<Schemas['SystemOut'] | undefined>()
+  let evidence = $state.raw<{ item: string; value: boolean | number }[]>([])
+  let impossible = $state.raw<string[]>([])
+  let problem = $state.raw<Problem | undefined>()
+  let good: { item: string; value: boolean | number }[] = []
+  let refused = $state('')
+  const asked = new Query<Schemas['TroubleView']>()
+
+  $effect(() => {
+    if (!id) return
+    const path = { system_id: id }
+    void outcome(api.GET('/api/systems/{system_id}', { params: { path } })).then((got) => {
+      system = got.data
+      problem = got.problem
+    })
+  })
+  $effect(() => {
+    if (id && !system) return
+    const of = system ? { system_file: system.document as Record<string, unknown> } : { kind }
+    const body = { ...of, evidence, impossible, condition: 'powered' }
+    const query = { units: preferences.units }
+    void asked.ask(api.POST('/api/trouble', { params: { query }, body })).then((newest) => {
+      if (!newest) return
+      // A figure that cannot be is said and left out; what stood before stands.
+      if (!asked.problem) good = body.evidence
+      else if (asked.problem.faults.length && evidence !== good) {
+        refused = asked.problem.faults[0]!.message
+        evidence = good
+      }
+    })
+  })
+  function answer(item: string, value: Answer) {
+    refused = ''
+    const others = evidence.filter((each) => each.item !== item)
+    if (value === 'cannot') impossible = [...impossible, item]
+    evidence = value === 'cannot' ? others : [...others, { item, value }]
+  }
+  function withdraw(item: string) {
+    evidence = evidence.filter((each) => each.item !== item)
+  }
+  /** Opens a visit with all that was said, so that it is kept. */
+  async function keep() {
+    const { visit, problem: why } = await startVisit(id!)
+    if (!visit) return void (problem = why)
+    const answers = [...evidence, ...impossible.map((item) => ({ item, value: 'cannot' as const }))]
+    const entries = answers.map(({ item, value }) => ({
+      id: uuid(),
+      slot: 'saw' as const,
+      value: saw(item, value),
+      supersedes: null,
+    }))
+    writeOutbox(visit, [...readOutbox(visit), ...entries]) // sent by the visit, as all that is entered
+    void navigate('/visits/:id', { params: { id: visit } })
+  }
+</script>
+
+<svelte:head><title>Trouble · Zero Dip</title></svelte:head>
+<TopBar>
+  {#snippet crumbs()}
+    <a class="underline-offset-4 hover:underline" href="/">Rounds</a> ›
+    {#if system}<a class="underline-offset-4 hover:underline" href="/systems/{system.id}"
+        >{system.name}</a
+      > ›{/if} Trouble
+  {/snippet}
+</TopBar>
+<main class="mx-auto grid w-full max-w-2xl content-start gap-4 px-4 py-4">
+  <h1 class="text-2xl font-bold">Trouble</h1>
+  {#if !id}
+    <label class="grid gap-1"
+      >Kind of system
+      <select
+        class="select select-lg w-full"
+        bind:value={kind}
+        onchange={() => {
+          good = evidence = []
+          impossible = []
+        }}
+      >
+        {#each Object.entries(kinds) as [value, title] (value)}<option {value}>{title}</option
+          >{/each}
+      </select>
+      <span class="text-sm text-neutral"
+        >Usual plates stand for what is not known of it. On a system of yours it goes by its own.</span
+      >
+    </label>
+  {/if}
+  {#if problem ?? asked.problem}
+    {@const why = problem ?? asked.problem}
+    <p role="alert" class="alert alert-error">
+      {why?.title}. {why?.faults[0]?.message ?? why?.detail}
+    </p>
+  {/if}
+  {#if refused}<p role="alert" class="text-error">{refused}</p>{/if}
+  {#if asked.data}
+    <Trouble view={asked.data} onanswer={answer} />
+    {#if evidence.length}
+      <section aria-labelledby="taken" class="grid gap-2">
+        <h2 id="taken" class="font-bold">Said so far</h2>
+        <div class="flex flex-wrap gap-2">
+          {#each asked.data.evidence as each (each.item)}
+            <button type="button" class="btn min-h-12" onclick={() => withdraw(each.item)}
+              >Take back: {each.says}</button
+            >
+          {/each}
+        </div>
+      </section>
+    {/if}
+    {#if system?.may_change}
+      <button type="button" class="btn min-h-14 btn-lg btn-primary" onclick={keep}
+        >Go on in a visit</button
+      >
+    {/if}
+  {:else}
+    <p class="text-neutral">Asking…</p>
+  {/if}
+</main>
