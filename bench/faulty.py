@@ -4,10 +4,11 @@ between the least and the most that are looked at, plates a little wrong."""
 
 import math
 import random
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
-from zerodip.diagnosis.inference import Hypothesis, chance_of_yes
+from zerodip.diagnosis.hypotheses import Hypothesis
+from zerodip.diagnosis.likelihood import chance_of_yes
 from zerodip.diagnosis.parts import Cause, Item, Observation, Troubles
 from zerodip.fileformat.document import read_document
 from zerodip.kinds.registry import kind_of
@@ -18,6 +19,7 @@ from .plants import a_plant
 __all__ = ["Faulty", "a_faulty"]
 
 HEALTHY, DOUBLE, WRONG = 0.15, 0.10, 0.05
+_TRIES = 10
 _MISSED, _TOLD = 0.03, 0.7  # not noticed though there; a symptom is told of
 
 
@@ -31,6 +33,7 @@ class Faulty:
     truth: Hypothesis
     gauge_off_pa: float
     chance: random.Random
+    signs: dict[str, bool] = field(default_factory=dict)
 
     @property
     def causes(self) -> set[str]:
@@ -39,25 +42,37 @@ class Faulty:
 
     def complaint(self) -> list[Observation]:
         """What the call begins with: the symptoms that are there, as far as they were noticed."""
-        symptoms = [each for each in self.troubles.items if each.symptom]
-        there = [
-            each for each in symptoms if self.chance.random() < chance_of_yes(self.truth, each)
-        ]
+        there = [each for each in self.troubles.items if each.symptom and self._there(each)]
         told = [each for each in there if self.chance.random() < _TOLD] or there[:1]
         return [Observation(each.id, True) for each in told]
 
-    def answer(self, item: Item) -> Observation | None:
-        """What is answered; None where it cannot be told (a run that never ends)."""
+    def _there(self, item: Item) -> bool:
+        """Whether a sign is there: the same however often it is looked for."""
+        if item.id not in self.signs:
+            self.signs[item.id] = self.chance.random() < chance_of_yes(self.truth, item)
+        return self.signs[item.id]
+
+    def nothing_told(self) -> list[Observation]:
+        """No to every symptom."""
+        return [Observation(each.id, False) for each in self.troubles.items if each.symptom]
+
+    def answer(self, item: Item, again: bool = False) -> Observation | None:
+        """What is answered; None where it cannot be told. Each look may miss or err anew."""
         if item.is_figure:
-            return self._measured(item)
-        yes = self.chance.random() < chance_of_yes(self.truth, item) * (1 - _MISSED)
-        return Observation(item.id, yes != (self.chance.random() < WRONG))
+            told = self._measured(item)
+            return replace(told, again=again) if told else None
+        yes = self._there(item) and self.chance.random() >= _MISSED
+        return Observation(item.id, yes != (self.chance.random() < WRONG), (), again)
 
     def _measured(self, item: Item) -> Observation | None:
         assert self.truth.plant is not None
         told = self.truth.plant.shows(item.id, ())
-        if told is None or told.never:
+        if told is not None and told.absent:
+            return Observation("silent", True)
+        if told is None or (told.never and not item.never):
             return None
+        if told.never or (item.never and told.mean > item.watch_s):
+            return Observation(item.id, True)
         value = told.mean
         if item.dimension == "duration":
             value = value * self.chance.gauss(1, 0.02) + self.chance.gauss(0, 1.0)
@@ -82,7 +97,7 @@ def a_faulty(kind: str, seed: str, alike: bool = False) -> Faulty:
     wrong = _drawn(troubles, healthy, rng, alike)
     there, parts = healthy, []
     for cause in wrong:
-        size = _size(cause, rng)
+        size = _felt(troubles, there, cause, rng)
         there, parts = cause.on(there, size), [*parts, (cause, size)]
     truth = Hypothesis(tuple(parts) or ((troubles.healthy, 1.0),), 1.0, there)
     off = rng.gauss(0, 1.0 * PSI)
@@ -103,6 +118,20 @@ def _drawn(
         return [first]
     others = [each for each in causes if each is not first]
     return [first, rng.choices(others, [1.0 if alike else each.weight for each in others])[0]]
+
+
+def _felt(troubles: Troubles[Any], plant: Any, cause: Cause[Any], rng: random.Random) -> float:
+    """A size that is noticed, if any of some is: what nobody feels is not called for."""
+    for _ in range(_TRIES):
+        size = _size(cause, rng)
+        there = Hypothesis(((cause, size),), 1.0, cause.on(plant, size))
+        if any(
+            rng.random() < chance_of_yes(there, replace(each, base=0.0))
+            for each in troubles.items
+            if each.symptom
+        ):
+            break
+    return size
 
 
 def _size(cause: Cause[Any], rng: random.Random) -> float:

@@ -15,16 +15,26 @@ from dataclasses import dataclass
 from functools import partial
 from multiprocessing import Pool
 
-from zerodip.diagnosis.inference import OTHER, Belief, believe
-from zerodip.diagnosis.next_check import SURE, minutes_from, next_check, remedies
+from zerodip.diagnosis.hypotheses import OTHER
+from zerodip.diagnosis.inference import Belief, believe
+from zerodip.diagnosis.next_check import (
+    ADVISED,
+    SURE,
+    minutes_from,
+    next_check,
+    remedies,
+    together,
+)
 from zerodip.diagnosis.parts import Item, Needs
 from zerodip.kinds.registry import KINDS
 from zerodip.units import PSI
 
 from .faulty import Faulty, a_faulty
 
-MOST = 9  # checks before somebody gives up
-Ask = Callable[[Belief, set[str], Needs], Item | None]
+MOST = 20  # checks before somebody gives up
+Check = Sequence[Item]
+Asked = tuple[Check, bool]  # what is looked at, and whether once more
+Ask = Callable[[Belief, set[str], Needs], Asked | None]
 
 
 @dataclass
@@ -42,9 +52,10 @@ class Outcome:
     sure: float
 
 
-def _ours(belief: Belief, asked: set[str], condition: Needs) -> Item | None:
-    chosen = next_check(belief, condition, asked)
-    return chosen.item if chosen else None
+def _ours(belief: Belief, asked: set[str], condition: Needs) -> Asked | None:
+    told = {each.item for each in belief.observations}
+    chosen = next_check(belief, condition, asked - told)
+    return (chosen.items, chosen.again) if chosen else None
 
 
 def _unsure(belief: Belief) -> bool:
@@ -52,41 +63,61 @@ def _unsure(belief: Belief) -> bool:
 
 
 def _by_list(
-    order: Sequence[str], belief: Belief, asked: set[str], condition: Needs
-) -> Item | None:
-    left = [each for each in order if each not in asked]
-    return belief.troubles.item(left[0]) if left and _unsure(belief) else None
+    order: Sequence[Check], belief: Belief, asked: set[str], condition: Needs
+) -> Asked | None:
+    left = [kept for each in order if (kept := _askable(each, asked, condition))]
+    return (left[0], False) if left and _unsure(belief) else None
 
 
-def _likeliest_first(belief: Belief, asked: set[str], condition: Needs) -> Item | None:
-    """The item that is most often seen of the likeliest cause and not asked yet."""
+def _askable(check: Check, asked: set[str], condition: Needs) -> Check:
+    return [
+        item
+        for item in check
+        if item.id not in asked and not (condition == "drained" and item.full)
+    ]
+
+
+def _likeliest_first(belief: Belief, asked: set[str], condition: Needs) -> Asked | None:
+    """Where the item is looked at that is most often seen of the likeliest cause."""
     if not _unsure(belief):
         return None
     by = {each.id: each for each in belief.troubles.causes}
     for id in belief.by_cause:
         seen = by[id].seen if id in by else {}
         for item in sorted(seen, key=lambda each: -seen[each]):
-            if item not in asked and belief.troubles.item(item):
-                return belief.troubles.item(item)
+            place = next(
+                (
+                    group
+                    for group in together(belief.troubles.items)
+                    if item in {each.id for each in group}
+                ),
+                (),
+            )
+            if item not in asked and (kept := _askable(place, asked, condition)):
+                return kept, False
     return None
 
 
 def _diagnosed(plant: Faulty, ask: Ask) -> Outcome:
     seen = plant.complaint()
-    # Nobody calls without a complaint: then it is a visit, and one cycle is watched first.
+    # Nobody calls without a complaint: then it is a visit; nothing is told of when asked, and one
+    # cycle is watched first.
     watched = [plant.troubles.item(id) for id in ("cut_in", "cut_out", "run")]
-    seen = seen or [told for item in watched if item and (told := plant.answer(item))]
+    seen = seen or [
+        *plant.nothing_told(),
+        *(told for item in watched if item and (told := plant.answer(item))),
+    ]
     asked, minutes, checks = {each.item for each in seen}, 0.0, 0
     condition: Needs = "powered"
     belief = believe(plant.troubles, plant.figures, seen, PSI)
-    while checks < MOST and (item := ask(belief, asked, condition)) is not None:
-        asked.add(item.id)
+    while checks < MOST and (made := ask(belief, asked, condition)) is not None:
+        check, again = made
+        asked |= {item.id for item in check}
         checks += 1
-        minutes += minutes_from(condition, item)
-        condition = condition if item.needs == "any" else item.needs
-        answer = plant.answer(item)
-        if answer is not None:
-            seen.append(answer)
+        needs, took = minutes_from(condition, check)
+        minutes += took
+        condition = condition if needs == "any" else needs
+        seen += [told for item in check if (told := plant.answer(item, again))]
         belief = believe(plant.troubles, plant.figures, seen, PSI)
     return _outcome(plant, belief, checks, minutes)
 
@@ -94,10 +125,17 @@ def _diagnosed(plant: Faulty, ask: Ask) -> Outcome:
 def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outcome:
     remedy = {each.id: each.remedy for each in [*belief.troubles.causes, belief.troubles.healthy]}
     right = {remedy[each].id for each in plant.causes}
+    # Nothing wrong, or too small as built: which of them it is goes by the plates alone.
+    built = {"healthy": remedy["healthy"].id} | {
+        each.id: each.remedy.id for each in belief.troubles.causes if each.as_sized
+    }
+    as_built = bool(plant.causes & set(built))
+    right |= set(built.values()) if as_built else set()
     ranked = list(belief.by_cause)
     place = next(k for k, each in enumerate(ranked) if remedy[each].id in right)
     top, chosen = ranked[0], next(iter(remedies(belief)))
-    done = next(iter(remedies(belief).values())) >= 0.5 and chosen != OTHER
+    advised = next(iter(remedies(belief).values())) >= ADVISED and chosen != OTHER
+    done = advised and chosen not in built.values()
     kinds = {each.kind for each in remedy.values() if each.id == chosen}
     harmful = done and bool(kinds & {"job", "person", "air", "setting"})
     sure = next(iter(belief.by_cause.values()))
@@ -108,15 +146,17 @@ def _one(ask: Ask, of: tuple[str, str, bool]) -> Outcome:
     return _diagnosed(a_faulty(*of), ask)
 
 
-def _checklist(kind: str) -> list[str]:
+def _checklist(kind: str) -> list[Check]:
     """The order that tells most before anything was seen: by expected information a minute."""
     plant = a_faulty(kind, "list")
     belief = believe(plant.troubles, plant.figures, [], PSI)
-    order: list[str] = []
-    while (chosen := next_check(belief, "powered", order)) is not None:
-        order.append(chosen.item.id)
-    rest = [each.id for each in plant.troubles.items if each.id not in order]
-    return [*order, *rest]
+    order: list[Check] = []
+    listed: set[str] = set()
+    while (chosen := next_check(belief, "powered", listed)) is not None:
+        order.append(chosen.items)
+        listed |= {item.id for item in chosen.items}
+    rest = [each for each in plant.troubles.items if each.id not in listed]
+    return [*order, *together(rest)]
 
 
 def _calibration(made: Sequence[Outcome]) -> float:

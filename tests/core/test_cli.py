@@ -119,7 +119,7 @@ def test_a_trouble_is_diagnosed_from_a_kind_and_evidence_and_bad_evidence_is_nam
     assert main(["trouble", written(tmp_path, {"system_file": file(), "evidence": seen})]) == 0
     told = json.loads(capsys.readouterr().out)
     assert told["suspects"][0]["id"] == "burst"
-    assert told["check"]["asks"]
+    assert told["check"]["items"][0]["asks"]
     assert main(["trouble", written(tmp_path, {"kind": "compressor", "evidence": []})]) == 0
     capsys.readouterr()
     wrong = [{"item": "run", "value": -3}, {"item": "luck", "value": True}, {"item": "wet"}, 5]

@@ -1,4 +1,5 @@
 """Which check tells most of the remedy for each minute, and whether any is still worth its while.
+A check is one place: all that can be looked at there.
 
 Source: expected information (Shannon); minutes are common practice, no source.
 """
@@ -6,26 +7,31 @@ Source: expected information (Shannon); minutes are common practice, no source.
 import math
 from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import reduce
 from itertools import pairwise
-from statistics import NormalDist
 
-from zerodip.diagnosis.inference import (
+from zerodip.diagnosis.hypotheses import OTHER, Hypothesis
+from zerodip.diagnosis.inference import Belief
+from zerodip.diagnosis.likelihood import (
+    NORMAL,
     WRONG,
-    Belief,
-    Hypothesis,
     forecast,
     heard_yes,
+    never_ends,
+    once_more,
     place_of,
 )
-from zerodip.diagnosis.parts import Forecast, Item, Needs
+from zerodip.diagnosis.parts import Forecast, Item, Needs, Observation
 
-__all__ = ["SURE", "Choice", "minutes_from", "next_check", "remedies"]
+__all__ = ["ADVISED", "SURE", "Choice", "minutes_from", "next_check", "remedies", "together"]
 
-SURE = 0.9  # of a remedy: no further check is worth its minutes
-_LEAST_GAIN = 0.008  # of being right: less is not worth a check
-_BINS = 8
-_RULED_OUT = 2e-4
-_NORMAL = NormalDist()
+SURE = 0.93  # of a remedy: no further check is worth its minutes
+ADVISED = 0.7  # of a remedy: less is said to be likely, and not told to be done
+_LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
+_BINS, _BINS_TOGETHER = 8, 4
+_RULED_OUT = 5e-4
+_FURTHER_MIN = 0.5  # for each further thing that is looked at in the same place
+_HARDER: tuple[Needs, ...] = ("any", "powered", "off", "drained")
 # Minutes to get from one condition to another, and to put things back.
 _TO: dict[tuple[str, str], float] = {
     ("powered", "off"): 5,
@@ -39,11 +45,13 @@ _TO: dict[tuple[str, str], float] = {
 
 @dataclass(frozen=True, kw_only=True)
 class Choice:
-    """The check to make next, what it is expected to tell (bits of the remedy), how
-    much oftener the remedy would then be right, and the minutes with the way to the condition that
-    it needs."""
+    """The check to make next: what is looked at, for the first time or `again`, in which condition,
+    what it is expected to tell (bits of the remedy), how much oftener the remedy would then be
+    right, and the minutes with the way to the condition that it needs."""
 
-    item: Item
+    items: tuple[Item, ...]
+    again: bool
+    needs: Needs
     bits: float
     gain: float
     minutes: float
@@ -81,36 +89,88 @@ def next_check(
     Returns:
         The check; None where the remedy is clear, or nothing that is left would change it.
     """
-    if next(iter(remedies(belief).values())) >= SURE:
+    if any(p >= SURE for remedy, p in remedies(belief).items() if remedy != OTHER):
         return None
-    asked = {each.item for each in belief.observations} | set(impossible)
-    yes = {each.item for each in belief.observations if each.value is True}
     choices = [
         choice
-        for item in belief.troubles.items
-        if item.id not in asked
-        and not (yes and item.symptom and not item.stop)
-        and not yes.intersection(item.unless)
-        and not (stopped and item.needs == "powered")
-        if (choice := _choice(belief, item, condition)).gain >= _LEAST_GAIN
+        for again in (False, True)
+        for items in together(_left(belief, condition, impossible, stopped, again))
+        if _worth(choice := _choice(belief, items, condition, again))
     ]
-    safe = [each for each in choices if not _powers_up(condition, each.item)]
+    safe = [each for each in choices if not _powers_up(condition, each.needs)]
     return max(safe or choices, key=lambda each: each.bits / each.minutes, default=None)
 
 
-def _powers_up(condition: Needs, item: Item) -> bool:
-    return item.needs == "powered" and condition in ("off", "drained")
+def _worth(choice: Choice) -> bool:
+    return choice.gain >= _LEAST_GAIN + _LEAST_GAIN_MIN * choice.minutes
 
 
-def _choice(belief: Belief, item: Item, condition: Needs) -> Choice:
-    rows = _figure_rows(belief, item) if item.is_figure else _yes_rows(belief, item)
-    minutes = minutes_from(condition, item)
-    return Choice(item=item, bits=_bits(rows), gain=_gain(rows), minutes=minutes)
+def _left(
+    belief: Belief, condition: Needs, impossible: Collection[str], stopped: bool, again: bool
+) -> list[Item]:
+    """The items that can still be looked at: for the first time, or once more."""
+    seen = {each.item for each in belief.observations if not each.again}
+    twice = {each.item for each in belief.observations if each.again}
+    yes = {each.item for each in belief.observations if each.value is True}
+    told = {item.id for item in belief.troubles.items if item.symptom}
+    return [
+        item
+        for item in belief.troubles.items
+        if item.id not in twice | set(impossible)
+        and (item.id in seen) == again
+        and not (item.symptom and (again or (yes & told and not item.stop)))
+        and not yes.intersection(item.unless)
+        and not (stopped and item.needs == "powered")
+        and not (condition == "drained" and item.full)
+    ]
 
 
-def minutes_from(condition: Needs, item: Item) -> float:
-    """Minutes of a check, with the way from a condition to the one that it needs."""
-    return item.minutes + _TO.get((condition, item.needs), 0.0)
+def together(items: Iterable[Item]) -> list[tuple[Item, ...]]:
+    """The items by the place at which they are looked at, in their order.
+
+    Args:
+        items: What may be looked at.
+
+    Returns:
+        One group for each place; whatever has no place of its own stands alone.
+    """
+    groups: dict[str, list[Item]] = {}
+    for item in items:
+        groups.setdefault(item.together or item.id, []).append(item)
+    return [tuple(group) for group in groups.values()]
+
+
+def _powers_up(condition: Needs, needs: Needs) -> bool:
+    return needs == "powered" and condition in ("off", "drained")
+
+
+def _choice(belief: Belief, items: tuple[Item, ...], condition: Needs, again: bool) -> Choice:
+    rows = _rows(belief, items)
+    needs, minutes = minutes_from(condition, items)
+    return Choice(
+        items=items,
+        again=again,
+        needs=needs,
+        bits=_bits(rows),
+        gain=_gain(rows),
+        minutes=minutes,
+    )
+
+
+def minutes_from(condition: Needs, items: Sequence[Item]) -> tuple[Needs, float]:
+    """The condition that a check needs, and its minutes with the way there.
+
+    Args:
+        condition: How the system stands: powered, off, or off and drained.
+        items: What is looked at.
+
+    Returns:
+        The condition and the minutes.
+    """
+    needs = max((each.needs for each in items), key=_HARDER.index)
+    way = _TO.get((condition, needs), 0.0)
+    longest = max(each.minutes for each in items)
+    return needs, longest + _FURTHER_MIN * (len(items) - 1) + way
 
 
 Row = tuple[float, list[float]]
@@ -133,47 +193,85 @@ def _believed(belief: Belief) -> Iterator[tuple[Hypothesis, float]]:
     return ((hypothesis, p) for hypothesis, p in belief.weighed if p > _RULED_OUT)
 
 
-def _yes_rows(belief: Belief, item: Item) -> dict[str, Row]:
+def _rows(belief: Belief, items: Sequence[Item]) -> dict[str, Row]:
+    """How likely each remedy goes with each answer, of several items with all their answers at
+    once."""
+    believed = list(_believed(belief))
+    bins = _BINS if len(items) == 1 else _BINS_TOGETHER
+    before = belief.first
+    answers = (_answers(believed, item, bins, before.get(item.id)) for item in items)
+    told = zip(*answers, strict=True)
     rows: dict[str, Row] = {}
-    for hypothesis, p in _believed(belief):
-        yes = heard_yes(hypothesis, item)
-        _share_out(rows, hypothesis, p, [yes, 1 - yes])
+    for (hypothesis, p), shares in zip(believed, told, strict=True):
+        _share_out(rows, hypothesis, p, reduce(_outer, shares))
     return rows
 
 
-def _figure_rows(belief: Belief, item: Item) -> dict[str, Row]:
-    told = [(h, p, forecast(h, item, ())) for h, p in _believed(belief)]
-    edges = _edges(item, [(f, p) for _, p, f in told if f is not None and not f.never])
-    rows: dict[str, Row] = {}
-    for hypothesis, p, of in told:
-        _share_out(rows, hypothesis, p, _shares(item, of, edges))
-    return rows
+def _outer(a: list[float], b: list[float]) -> list[float]:
+    return [x * y for x in a for y in b]
 
 
-def _edges(item: Item, told: Sequence[tuple[Forecast, float]]) -> list[float]:
+def _answers(
+    believed: Sequence[tuple[Hypothesis, float]],
+    item: Item,
+    bins: int,
+    before: Observation | None,
+) -> list[list[float]]:
+    """How likely each answer is under each hypothesis, after what was answered before."""
+    if not item.is_figure:
+        said = [] if before is None else [bool(before.value)]
+        yes = [heard_yes(hypothesis, item, said) for hypothesis, _ in believed]
+        return [[each, 1 - each] for each in yes]
+    told = [forecast(hypothesis, item, ()) for hypothesis, _ in believed]
+    weighed = [
+        (of, p)
+        for of, (_, p) in zip(told, believed, strict=True)
+        if of is not None and of.is_figure
+    ]
+    edges = _edges(item, weighed, bins)
+    if before is None or before.value is True:
+        return [_shares(item, of, edges) for of in told]
+    return [_shares_again(item, of, edges, float(before.value)) for of in told]
+
+
+def _shares_again(
+    item: Item, of: Forecast | None, edges: Sequence[float], value: float
+) -> list[float]:
+    """The chance of each bin where it was measured already: the same again unless that was a
+    blunder."""
+    fresh = _shares(item, of, edges)
+    if of is None or not of.is_figure:
+        return fresh
+    good, same = once_more(item, of, value)
+    alike = _shares(item, same, edges)
+    return [good * a + (1 - good) * b for a, b in zip(alike, fresh, strict=True)]
+
+
+def _edges(item: Item, told: Sequence[tuple[Forecast, float]], bins: int) -> list[float]:
     """Bounds between answers, spread over what may be measured."""
     ordered = sorted((place_of(item, f.mean), p) for f, p in told)
     total, run = sum(p for _, p in ordered), 0.0
     edges: list[float] = []
     for place, p in ordered:
         run += p
-        if run >= (len(edges) + 1) * total / _BINS and (not edges or place > edges[-1]):
+        if run >= (len(edges) + 1) * total / bins and (not edges or place > edges[-1]):
             edges.append(place)
     return edges
 
 
 def _shares(item: Item, of: Forecast | None, edges: Sequence[float]) -> list[float]:
-    """The chance of each bin; the last one is that it never comes to an end."""
+    """The chance of each bin; the last ones are that it does not come to an end, or start."""
     bins = len(edges) + 1
-    flat = [1 / bins] * bins
-    if of is None:
-        return [*flat, 0.0]
-    if of.never:
-        return [*(WRONG / bins for _ in flat), 1 - WRONG]
-    mean = place_of(item, of.mean)
-    below = [0.0, *(_NORMAL.cdf((edge - mean) / of.sd) for edge in edges), 1.0]
+    over = never_ends(item, of) if item.never else 0.0
+    if of is None or not of.is_figure:
+        still = 1 - WRONG - over if of is not None and of.absent else 0.0
+        return [*((1 - over - still) / bins for _ in range(bins)), over, still]
+    mean, last = place_of(item, of.mean), place_of(item, item.watch_s) if item.never else math.inf
+    below = [0.0, *(NORMAL.cdf((min(edge, last) - mean) / of.sd) for edge in edges)]
+    below.append(NORMAL.cdf((last - mean) / of.sd) if item.never else 1.0)
     kept = [b - a for a, b in pairwise(below)]
-    return [*(WRONG / bins + (1 - WRONG) * each for each in kept), 0.0]
+    rest = 1 - over - (1 - 2 * WRONG) * below[-1]
+    return [*(rest / bins + (1 - 2 * WRONG) * each for each in kept), over, 0.0]
 
 
 def _share_out(rows: dict[str, Row], hypothesis: Hypothesis, p: float, shares: list[float]) -> None:

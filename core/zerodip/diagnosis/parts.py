@@ -32,7 +32,9 @@ class Item:
     it, `gauge` where it is read on the system's gauge. A `symptom` is what a call begins with, with
     a small sketch of the pressure. `stop` is said before any question once it is answered yes.
     `base` is how often it is seen where nothing makes it so; it makes no sense to ask `unless`
-    these were answered with no."""
+    these were answered with no. A time that is given up after `watch_s` may be answered by
+    `never`. Items of one place are looked at `together`; those that need a `full` tank cannot be
+    once it is drained."""
 
     id: str
     title: str
@@ -54,6 +56,10 @@ class Item:
     stop: str = ""
     base: float = 0.02
     unless: tuple[str, ...] = ()
+    never: str = ""
+    watch_s: float = 0.0
+    together: str = ""
+    full: bool = False
 
     @cached_property
     def span(self) -> float:
@@ -71,21 +77,30 @@ class Item:
 @dataclass(frozen=True, kw_only=True)
 class Forecast:
     """A figure as a plant would show it: mean and standard deviation (SI); where the item is `log`,
-    the deviation is a share of the mean. `never`: it would not come to an end."""
+    the deviation is a share of the mean. `never`: it would not come to an end; `absent`: there
+    is nothing to measure, as it does not start."""
 
     mean: float = 0.0
     sd: float = 1.0
     never: bool = False
+    absent: bool = False
+
+    @property
+    def is_figure(self) -> bool:
+        """Whether there would be a figure."""
+        return not (self.never or self.absent)
 
 
 @dataclass(frozen=True)
 class Observation:
-    """An item's answer: yes or no, or a figure (SI); `context` are the figures that it was taken
-    between, where it needs them."""
+    """An item's answer: yes or no, or a figure (SI), or True for a time that did not come to an
+    end while it was watched; `context` are the figures that it was taken between, where it needs
+    them; `again` where it was looked at once more, beside the first time."""
 
     item: str
     value: bool | float
     context: tuple[float, ...] = ()
+    again: bool = False
 
 
 class Plant(Protocol):
@@ -121,7 +136,7 @@ class Size(Generic[P]):
     says_below: str = ""
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Cause(Generic[P]):
     """What may be wrong. `weight` is how often it is met against the others; `seen` how likely an
     item is answered yes by it alone; `size` what it changes in the plant. `if_left` is what comes
@@ -152,7 +167,7 @@ class Cause(Generic[P]):
         return self.change(plant) if self.change else plant
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Troubles(Generic[P]):
     """What can be asked of a kind of system and what may be wrong with it. `plant` makes the
     healthy one from its figures and the observations; `healthy` is the cause that is none."""

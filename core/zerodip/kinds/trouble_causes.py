@@ -17,7 +17,7 @@ from zerodip.kinds.trouble_parts import (
 )
 from zerodip.units import PSI
 
-__all__ = ["HEALTHY", "NO_TROUBLES", "SWITCH_CAUSES", "changed", "sized"]
+__all__ = ["HEALTHY", "NO_TROUBLES", "SWITCH_CAUSES", "changed", "drifts", "sized"]
 
 
 def changed(**fields: Any) -> Callable[[Any], Any]:
@@ -54,10 +54,21 @@ def sized(
     return Size(values=values, dimension=dimension, says=says, change=change, says_below=below)
 
 
+def drifts(plant: Any) -> Any:
+    """Points that stand wherever they were seen last.
+
+    Args:
+        plant: A plant.
+
+    Returns:
+        The plant with points that wander.
+    """
+    return replace(plant, drifted=True, points=plant.found or plant.points)
+
+
 def _gauge_off(plant: Any, low: float) -> Any:
     """A gauge that shows so much too little: points that were read on it stand higher by that."""
-    read = plant.points != plant.wanted
-    there = tuple(max(point + low, PSI) for point in plant.points) if read else plant.points
+    there = tuple(max(point + low, PSI) for point in plant.found or ()) or plant.points
     return replace(plant, gauge_low_pa=low, points=there)
 
 
@@ -66,10 +77,9 @@ def _apart(lower: float, says: str, below: str) -> Size[Any]:
 
     def change(plant: Any, value: float) -> Any:
         moved = lower * value, value
-        read = plant.points != plant.wanted
         low, high = (point + step for point, step in zip(plant.wanted, moved, strict=True))
         there = (max(low, PSI), max(high, max(low, PSI) + PSI))
-        return replace(plant, moved=moved, points=plant.points if read else there)
+        return replace(plant, moved=moved, points=plant.found or there)
 
     values = tuple(psi * PSI for psi in (-18, -9, -4, 4, 9, 18, 32))
     return Size(values=values, dimension="pressure", says=says, change=change, says_below=below)
@@ -92,8 +102,8 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         weight=6,
         remedy=POWER,
         if_left="It stays off.",
-        seen={"breaker": 0.85},
-        change=changed(starts=False, current=0.0),
+        seen={"breaker": 0.85, "no_volts": 0.95},
+        change=changed(starts=False),
     ),
     Cause(
         id="overload",
@@ -102,7 +112,7 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         remedy=ELECTRICIAN,
         if_left="It burns out.",
         seen={"hums": 0.75, "breaker": 0.4},
-        change=changed(starts=False, current=1.8),
+        change=changed(starts=False, stalled=1.8),
     ),
     Cause(
         id="contacts",
@@ -140,7 +150,7 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         remedy=SWITCH,
         if_left="The points wander, and one day it does not stop.",
         seen={"wander": 0.92},
-        change=changed(drifted=True),
+        change=drifts,
     ),
     Cause(
         id="points",

@@ -83,13 +83,25 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="breaker",
+        together="round",
         title="Breaker or fuse is out",
         asks="Is the breaker off, or a fuse blown?",
         minutes=1,
         how="Look at the panel. Do not close it twice.",
     ),
     Item(
+        id="no_volts",
+        title="No voltage at the line side",
+        asks="Does a tester show no voltage at the switch’s line side?",
+        minutes=4,
+        needs="powered",
+        tools="Voltage tester",
+        caution="Only for who may work live.",
+        base=0.01,
+    ),
+    Item(
         id="hums",
+        together="switch",
         title="The motor hums",
         asks="Does the motor hum, or throw the breaker, when it should start?",
         minutes=1,
@@ -98,6 +110,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="tap_switch",
+        together="switch",
         title="A tap on the switch starts or stops it",
         asks="Tap the switch lightly with a handle, cover on. Does it click over?",
         minutes=0.5,
@@ -106,6 +119,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="contacts",
+        together="cover",
         title="Contacts burnt or stuck",
         asks="Are the contacts burnt, pitted or stuck together?",
         minutes=4,
@@ -115,6 +129,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="wet",
+        together="cover",
         title="Damp, ants or dirt under the cover",
         asks="Is it damp, or full of ants or dirt, under the cover?",
         minutes=4,
@@ -193,6 +208,7 @@ _CYCLE: dict[str, Any] = {
     "unless": ("silent",),
     "minutes": 3,
     "needs": "powered",
+    "together": "cycle",
 }
 POINTS: tuple[Item, ...] = (
     gauge_item("cut_in", "Cut-in", "At what pressure does it click in?", **_CYCLE),
@@ -203,6 +219,9 @@ RUN = Item(
     title="Run",
     asks="How long does it run, all taps shut?",
     how="From click to click, cover on, nothing drawn.",
+    never="It does not stop",
+    watch_s=600.0,
+    together="cycle",
     unless=("silent", "endless"),
     minutes=3,
     needs="powered",
@@ -226,7 +245,9 @@ def rest_item(asks: str) -> Item:
         id="rest",
         title="Rest",
         asks=asks,
-        how="Note the time at the click out, and again at the click in.",
+        how="Note the time at the click out, and again at the click in. Ten minutes will do.",
+        never="It does not start",
+        watch_s=600.0,
         unless=("silent", "endless"),
         minutes=10,
         needs="powered",

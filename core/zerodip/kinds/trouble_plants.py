@@ -7,8 +7,9 @@ from typing import Any
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.units import PSI
 
-__all__ = ["points_found", "runs_on", "sigmoid", "timed_run"]
+__all__ = ["drawn", "points_found", "runs_on", "sigmoid", "timed_run"]
 
+_CLAMP = 0.08
 _WATCH_S = 1.0  # of the stopwatch, one standard deviation
 
 
@@ -24,22 +25,45 @@ def sigmoid(x: float) -> float:
     return 1 / (1 + math.exp(-max(min(x, 40.0), -40.0)))
 
 
-def points_found(wanted: tuple[float, float], seen: tuple[Observation, ...]) -> tuple[float, float]:
-    """Cut-in and cut-out where they were seen, else where they were set.
+def points_found(
+    wanted: tuple[float, float], seen: tuple[Observation, ...]
+) -> tuple[tuple[float, float], tuple[float, float] | None]:
+    """Cut-in and cut-out where they stand if nothing went astray, and where they were seen.
 
     Args:
         wanted: Cut-in and cut-out as set, Pa gauge.
         seen: What was observed.
 
     Returns:
-        Both points, Pa gauge, more than 1 psi apart; as set where what was seen is no band.
+        Both points, Pa gauge: as seen where that is near, or they were turned on this visit, else
+        as set; and both as seen, more than 1 psi apart, or None where what was seen is no band.
     """
-    by = {each.item: max(float(each.value), PSI) for each in seen if each.item in _POINTS}
-    low, high = (by.get(item, set_) for item, set_ in zip(_POINTS, wanted, strict=True))
-    return (low, high) if high - low > PSI else wanted
+    by = {each.item: each for each in seen if each.item in _POINTS}
+    low, high = (
+        max(float(by[item].value), PSI) if item in by else set_
+        for item, set_ in zip(_POINTS, wanted, strict=True)
+    )
+    if not by or high - low <= PSI:
+        return wanted, None
+    turned = any(each.context for each in by.values())
+    near = max(abs(low - wanted[0]), abs(high - wanted[1])) <= _NEAR_PA
+    return ((low, high) if turned or near else wanted), (low, high)
 
 
+_NEAR_PA = 4 * PSI
 _POINTS = ("cut_in", "cut_out")
+
+
+def drawn(plant: Any) -> Forecast:
+    """The current by a clamp meter, as a share of the plate's.
+
+    Args:
+        plant: A plant with `current`, that starts or is `stalled` at a current of its own.
+
+    Returns:
+        The forecast.
+    """
+    return Forecast(mean=plant.current if plant.starts else plant.stalled, sd=_CLAMP)
 
 
 def timed_run(plant: Any, spread: float) -> Forecast:
@@ -50,9 +74,11 @@ def timed_run(plant: Any, spread: float) -> Forecast:
         spread: One standard deviation of the run by the plates, as a share.
 
     Returns:
-        The forecast; without end where it does not start, or never stops.
+        The forecast; without end where it never stops, none where it does not start.
     """
-    if not (plant.starts and plant.stops) or plant.run_s == math.inf:
+    if not plant.starts:
+        return Forecast(absent=True)
+    if not plant.stops or plant.run_s == math.inf:
         return Forecast(never=True)
     return Forecast(mean=plant.run_s, sd=math.hypot(spread, _WATCH_S / plant.run_s))
 

@@ -197,11 +197,15 @@ def _those(log: Log, slot: Slot[T], counts: Callable[[Record], bool]) -> Iterato
 
 
 def _answered(log: Log, troubles: Troubles[Any]) -> Iterator[Observation]:
-    for each in log.all(SAW):
-        item = troubles.item(each.item)
+    """The last answer about each item, and the last one after it was looked at once more."""
+    last = {(each.item, bool(each.again)): each for each in log.all(SAW)}
+    for (id, again), each in last.items():
+        item = troubles.item(id)
         if item is None or each.says == "cannot":
             continue
-        if item.is_figure and each.value is not None:
-            yield Observation(each.item, each.value)
-        elif not item.is_figure and each.says in ("yes", "no"):
-            yield Observation(each.item, each.says == "yes")
+        if each.value is not None and item.is_figure:
+            yield Observation(id, each.value, (), again)
+        elif each.says == "yes" and item.never:
+            yield Observation(id, True, (), again)
+        elif each.says in ("yes", "no") and not item.is_figure:
+            yield Observation(id, each.says == "yes", (), again)

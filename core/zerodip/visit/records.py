@@ -128,11 +128,13 @@ class PhotoShown(Checked):
 @dataclass(frozen=True, kw_only=True)
 class Saw(Checked):
     """An answer about an item of the diagnosis, by its id: yes, no, a figure (SI), or that it
-    cannot be told here. Of each item the last answer counts."""
+    cannot be told here; yes to a time says that it did not come to an end. Of each item the last
+    answer counts, and the last one given `again`, after it was looked at once more."""
 
     item: str = words("What was looked at", 30)
     says: str = choice("Answer", ("yes", "no", "figure", "cannot"))
     value: float | None = quantity("Figure", "number", -1e9, 1e9, default=None)
+    again: bool | None = flag("Looked at once more")
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:

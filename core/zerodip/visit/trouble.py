@@ -2,28 +2,26 @@
 each, and the one check that is next."""
 
 import math
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from operator import mul
 from typing import Any
 
-from zerodip.diagnosis.inference import (
-    OTHER,
-    WRONG,
-    Belief,
-    believe,
-)
-from zerodip.diagnosis.next_check import next_check, remedies
+from zerodip.diagnosis.hypotheses import OTHER
+from zerodip.diagnosis.inference import Belief, believe
+from zerodip.diagnosis.likelihood import WRONG
+from zerodip.diagnosis.next_check import ADVISED, Choice, next_check, remedies
 from zerodip.diagnosis.parts import Cause, Item, Needs, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
 from zerodip.units import text
 
-__all__ = ["CheckAsked", "Evidence", "Suspect", "TroubleView", "trouble_view"]
+__all__ = ["CheckAsked", "Evidence", "ItemAsked", "Suspect", "TroubleView", "trouble_view"]
 
 _SHOWN, _LEAST = 4, 0.03
 _SPEAKS = 1.6  # times as likely under this cause as under the others
 _DANGER = 0.35
+_BY_MISTAKE = 3 * WRONG  # of a figure: a slip lies near what was to be read
 _ODD, _STRANGE = 0.3, 2  # so sure of something else, or so many mistakes
 _WORDS = ((0.9, "almost sure"), (0.6, "likely"), (0.3, "may well be"), (0.1, "possible"))
 _FIRST = {
@@ -62,20 +60,30 @@ class Suspect:
 
 
 @dataclass(frozen=True, kw_only=True)
-class CheckAsked:
-    """The check to make next: the question, what stands on the answers, how it is done, its
-    minutes with the way there, what comes `first`, tools and caution; a figure has a dimension."""
+class ItemAsked:
+    """One thing to look at: the question, what stands on the answers, how it is done; a figure has
+    a dimension, and where it may not come to an end the answer that says so."""
 
     item: str
     asks: str
     yes: str
     no: str
     how: str
+    dimension: str
+    never: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class CheckAsked:
+    """The check to make next: all that is looked at in one place, for the first time or `again`,
+    its minutes with the way there, what comes `first`, tools and caution."""
+
+    items: tuple[ItemAsked, ...]
+    again: bool
     minutes: int
     first: str
     tools: str
     caution: str
-    dimension: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -91,8 +99,8 @@ class SymptomView:
 @dataclass(frozen=True, kw_only=True)
 class TroubleView:
     """The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
-    does not fit together; `rest` the probability of all that is not shown; `clear` that the remedy
-    is known and no check is worth its minutes."""
+    does not fit together; `rest` the probability of all that is not shown; `ends` what is said
+    where no further check is worth its minutes, `clear` that the remedy is known then."""
 
     stop: str
     symptoms: tuple[SymptomView, ...]
@@ -102,6 +110,7 @@ class TroubleView:
     odd: str
     check: CheckAsked | None
     clear: bool
+    ends: str
 
 
 def trouble_view(
@@ -135,7 +144,8 @@ def trouble_view(
     suspects = tuple(_suspects(belief, units)) if belief.observations else ()
     stop = _stop(belief)
     chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
-    top = next(iter(remedies(belief)))
+    done = bool(belief.observations) and chosen is None
+    clear = done and _advised(belief)
     return TroubleView(
         stop=stop,
         symptoms=tuple(_symptoms(belief)),
@@ -146,9 +156,25 @@ def trouble_view(
         suspects=suspects,
         rest=max(1 - sum(each.probability for each in suspects), 0.0),
         odd=_odd(belief, units),
-        check=None if chosen is None else _asked(chosen.item, chosen.minutes, condition),
-        clear=bool(belief.observations) and chosen is None and top != OTHER,
+        check=None if chosen is None else _asked(chosen, condition),
+        clear=clear,
+        ends=_ends(belief, clear) if done else "",
     )
+
+
+def _advised(belief: Belief) -> bool:
+    """Whether the likeliest remedy is likely enough to be told to be done."""
+    remedy, p = next(iter(remedies(belief).items()))
+    return remedy != OTHER and p >= ADVISED
+
+
+def _ends(belief: Belief, clear: bool) -> str:
+    causes = (belief.troubles.healthy, *belief.troubles.causes)
+    says = {each.remedy.id: each.remedy.says for each in causes}
+    first = next(each for each in remedies(belief) if each != OTHER)
+    if clear:
+        return f"No further check is worth its minutes. {says[first]}"
+    return f"It is not clear, and nothing to check here would make it so. Likeliest: {says[first]}"
 
 
 def _item(belief: Belief, seen: Observation) -> Item:
@@ -156,11 +182,15 @@ def _item(belief: Belief, seen: Observation) -> Item:
 
 
 def _said(item: Item, seen: Observation, units: str) -> str:
+    once_more = ", once more" if seen.again else ""
+    if item.is_figure and seen.value is True:
+        return f"{item.title}: {item.never.lower()}{once_more}"
     if item.is_figure:
-        return f"{item.title} {text(float(seen.value), item.dimension, units)}"
+        return f"{item.title} {text(float(seen.value), item.dimension, units)}{once_more}"
     if item.yes != "Yes":
-        return f"{item.title}: {(item.yes if seen.value else item.no).lower()}"
-    return item.title if seen.value else f"Not: {item.title[:1].lower()}{item.title[1:]}"
+        return f"{item.title}: {(item.yes if seen.value else item.no).lower()}{once_more}"
+    title = item.title if seen.value else f"Not: {item.title[:1].lower()}{item.title[1:]}"
+    return f"{title}{once_more}"
 
 
 def _symptoms(belief: Belief) -> list[SymptomView]:
@@ -172,20 +202,38 @@ def _symptoms(belief: Belief) -> list[SymptomView]:
     ]
 
 
-def _asked(item: Item, minutes: float, condition: Needs) -> CheckAsked:
-    there = item.needs in ("any", condition) or (condition, item.needs) == ("drained", "off")
+def _asked(choice: Choice, condition: Needs) -> CheckAsked:
+    needs = choice.needs
+    there = needs in ("any", condition) or (condition, needs) == ("drained", "off")
+    hows = [item.how for item in choice.items]
     return CheckAsked(
+        items=tuple(
+            _item_asked(item, "" if hows[:at].count(item.how) else item.how)
+            for at, item in enumerate(choice.items)
+        ),
+        again=choice.again,
+        minutes=max(math.ceil(choice.minutes), 1),
+        first="" if there else _FIRST[needs],
+        tools=_once(item.tools for item in choice.items),
+        caution=_once(item.caution for item in choice.items),
+    )
+
+
+def _item_asked(item: Item, how: str) -> ItemAsked:
+    return ItemAsked(
         item=item.id,
         asks=item.asks,
         yes=item.yes,
         no=item.no,
-        how=item.how,
-        minutes=max(math.ceil(minutes), 1),
-        first="" if there else _FIRST[item.needs],
-        tools=item.tools,
-        caution=item.caution,
+        how=how,
         dimension=item.dimension,
+        never=item.never,
     )
+
+
+def _once(words: Iterable[str]) -> str:
+    """Each of them once, in their order."""
+    return " ".join(dict.fromkeys(each for each in words if each))
 
 
 def _stop(belief: Belief) -> str:
@@ -282,15 +330,16 @@ def _odd(belief: Belief, units: str) -> str:
         return ""
     known = [(p, at) for at, (each, p) in enumerate(belief.weighed) if each.parts]
     _, best = max(known)
-    strange = [
-        each
-        for each in belief.observations
-        # The best explanation takes it for a mistake.
-        if belief.likelihoods[each.item][best] * _item(belief, each).span < 2 * WRONG
-    ]
+    strange = [rows for item, rows in belief.looks if _is_strange(belief, item, len(rows), best)]
     if len(strange) < _STRANGE and belief.probability(OTHER) < _ODD:
         return ""
     if not strange:
         return "Nothing that is listed explains this well. Look again at what was noted."
-    said = [_said(_item(belief, each), each, units) for each in strange]
+    said = [_said(_item(belief, rows[-1]), rows[-1], units) for rows in strange]
     return f"What was noted does not fit together. Look again: {'; '.join(said[:3])}."
+
+
+def _is_strange(belief: Belief, item: Item, looks: int, best: int) -> bool:
+    """Whether the best explanation takes it for a mistake."""
+    mistake = _BY_MISTAKE if item.is_figure else 2 * WRONG
+    return bool(belief.likelihoods[item.id][best] * item.span**looks < mistake**looks)

@@ -52,7 +52,8 @@ def asked_trouble(raw: Any, units: str) -> TroubleView:
 
 def read_trouble(raw: Any) -> TroubleAsked:
     """Reads a file of evidence: `system_file` (a system's file) or `kind`, `evidence` (a list of
-    `item`, `value` and, where it was taken between figures, `context`), `condition`, `impossible`.
+    `item`, `value` and, where it was taken between figures, `context`, or `again` where it was
+    looked at once more), `condition`, `impossible`.
 
     Args:
         raw: The file as plain values.
@@ -126,10 +127,13 @@ def _evidence_faults(troubles: Troubles[Any], each: Any, path: str) -> Iterable[
     return [
         *_value_faults(item, each.get("value"), f"{path}.value"),
         *_context_faults(item, each.get("context", []), f"{path}.context"),
+        *_again_faults(item, each.get("again", False), f"{path}.again"),
     ]
 
 
 def _value_faults(item: Item, value: Any, path: str) -> list[Fault]:
+    if item.never and value is True:
+        return []
     if not item.is_figure:
         if isinstance(value, bool):
             return []
@@ -148,8 +152,14 @@ def _context_faults(item: Item, given: Any, path: str) -> list[Fault]:
     return fault if any(check(spec, each, path) for each in given) else []
 
 
+def _again_faults(item: Item, given: Any, path: str) -> list[Fault]:
+    says = "once more must be true or false."
+    return [] if isinstance(given, bool) else [_fault(path, "not_a_flag", item.title, says)]
+
+
 def _observed(each: Mapping[str, Any]) -> Observation:
-    return Observation(each["item"], each["value"], tuple(each.get("context", ())))
+    context, again = tuple(each.get("context", ())), each.get("again", False)
+    return Observation(each["item"], each["value"], context, again)
 
 
 def trouble_schema() -> dict[str, Any]:
@@ -187,6 +197,8 @@ def _item_schema(item: Item, kinds: list[str]) -> dict[str, Any]:
     value: dict[str, Any] = {"type": "boolean"}
     if item.is_figure:
         value = {"type": "number", "minimum": item.least, "maximum": item.most}
+    if item.never:
+        value = {"oneOf": [value, {"const": True, "description": item.never}]}
     return {
         "type": "object",
         "title": item.title,
@@ -197,5 +209,6 @@ def _item_schema(item: Item, kinds: list[str]) -> dict[str, Any]:
             "item": {"const": item.id},
             "value": value,
             "context": {"type": "array", "items": {"type": "number"}, "maxItems": 2},
+            "again": {"type": "boolean", "description": "Looked at once more."},
         },
     }

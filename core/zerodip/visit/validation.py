@@ -84,7 +84,8 @@ def _saw_faults(saw: Saw) -> list[Fault]:
         says = "is nothing that is asked."
         return [Fault(path="value.item", code="not_a_choice", title=f"“{saw.item}”", says=says)]
     figure = items[0].is_figure
-    if saw.says != "cannot" and figure != (saw.says == "figure"):
+    never = saw.says == "yes" and any(item.never for item in items)
+    if saw.says != "cannot" and not never and figure != (saw.says == "figure"):
         says = "must be a figure." if figure else "must be yes or no."
         title = items[0].title
         return [Fault(path="value.says", code="not_a_choice", title=title, says=says)]

@@ -7,7 +7,7 @@ from functools import cached_property
 
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.compressor.figures import CompressorFigures
-from zerodip.kinds.trouble_plants import points_found, runs_on, sigmoid, timed_run
+from zerodip.kinds.trouble_plants import drawn, points_found, runs_on, sigmoid, timed_run
 from zerodip.units import PSI
 
 __all__ = ["AirPlant", "healthy_plant"]
@@ -19,15 +19,16 @@ _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
 @dataclass(frozen=True)
 class AirPlant:
-    """The machine with faults: `points` where the switch acts and `wanted` where it was set (Pa
-    gauge), `moved` how far each stands from there; `room` the share of the receivers that holds
-    air, `flow` the share of its plate that the machine delivers, `reaches` the share of cut-out
-    that it comes to; what leaks in the lines and back through the check valve (m³/s of free air);
-    whether it starts and stops."""
+    """The machine with faults: `points` where the switch acts, `wanted` where it was set and
+    `found` where it was read (Pa gauge), `moved` how far each stands from where it was set; `room`
+    the share of the receivers that holds air, `flow` the share of its plate that the machine
+    delivers, `reaches` the share of cut-out that it comes to; what leaks in the lines and back
+    through the check valve (m³/s of free air); whether it starts and stops."""
 
     figures: CompressorFigures
     points: tuple[float, float]
     wanted: tuple[float, float]
+    found: tuple[float, float] | None
     room: float = 1.0
     flow: float = 1.0
     reaches: float = 9.9
@@ -39,6 +40,7 @@ class AirPlant:
     moved: tuple[float, float] = (0.0, 0.0)
     gauge_low_pa: float = 0.0
     current: float = 1.0
+    stalled: float = 0.0
 
     @property
     def mean_flow_m3_s(self) -> float:
@@ -88,7 +90,8 @@ def healthy_plant(figures: CompressorFigures, seen: tuple[Observation, ...]) -> 
         The plant without a fault.
     """
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    return AirPlant(figures, points_found(wanted, seen), wanted)
+    points, found = points_found(wanted, seen)
+    return AirPlant(figures, points, wanted, found)
 
 
 def _clicks(plant: AirPlant) -> float:
@@ -120,7 +123,7 @@ _SEEN: dict[str, Callable[[AirPlant], float]] = {
 
 
 def _rest(plant: AirPlant, _: tuple[float, ...]) -> Forecast:
-    if plant.lost_m3_s <= 0:
+    if not plant.starts or plant.lost_m3_s <= 0:
         return Forecast(never=True)
     return Forecast(mean=plant.held_m3 / plant.lost_m3_s, sd=0.25)
 
@@ -148,5 +151,5 @@ _SHOWS: dict[str, Callable[[AirPlant, tuple[float, ...]], Forecast | None]] = {
     "cut_out": lambda plant, context: _point(plant, context, 1),
     "fall_open": lambda plant, context: _fall(plant, context, plant.lost_m3_s),
     "fall_shut": lambda plant, context: _fall(plant, context, plant.back_m3_s),
-    "current": lambda plant, context: Forecast(mean=plant.current, sd=0.08),
+    "current": lambda plant, context: drawn(plant),
 }

@@ -7,7 +7,7 @@ from typing import Any
 from zerodip.diagnosis.parts import Cause, Item, Remedy, Size, Troubles
 from zerodip.kinds.compressor.trouble_plant import AirPlant as A
 from zerodip.kinds.compressor.trouble_plant import healthy_plant
-from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
+from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, drifts, sized
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, SET, gauge_item, rest_item, symptom
 from zerodip.units import PSI
 
@@ -54,6 +54,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="hiss",
+        together="standing",
         title="It hisses at the unloader while it stands",
         asks="Standing, does air hiss at the unloader or the switch without end?",
         minutes=1,
@@ -61,6 +62,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="no_puff",
+        together="standing",
         title="No puff when it clicks out",
         asks="Is the short puff of air missing when it clicks out?",
         unless=("silent",),
@@ -76,6 +78,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="belt",
+        together="guard",
         title="The belt slips",
         asks="Is the belt loose, glazed or squealing?",
         minutes=3,
@@ -84,6 +87,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="intake",
+        together="guard",
         title="The intake filter is clogged",
         asks="Is the intake filter black or clogged?",
         minutes=3,
@@ -229,7 +233,7 @@ _CAUSES: tuple[Cause[A], ...] = (
         remedy=_OTHER_SWITCH,
         if_left="It cannot be set where it is wanted.",
         seen={"screw": 0.93},
-        change=lambda plant: replace(plant, drifted=True),
+        change=drifts,
     ),
     Cause(
         id="dead_head",

@@ -10,7 +10,7 @@ from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, 
 from zerodip.kinds.tankless.figures import TanklessFigures
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, SET, gauge_item, symptom
-from zerodip.kinds.trouble_plants import points_found, sigmoid
+from zerodip.kinds.trouble_plants import drawn, points_found, sigmoid
 from zerodip.physics.demand_pump import running_gauge_pa
 from zerodip.units import PSI
 
@@ -21,14 +21,15 @@ _POINT_PA, _DRIFTED_PA = 2 * PSI, 8 * PSI
 
 @dataclass(frozen=True)
 class DemandPlant:
-    """The pump with faults: `points` where the switch acts and `wanted` where it was set (Pa
-    gauge), `moved` how far each stands from there; `outlet` the share that the smallest outlet
-    passes, `head` and `flow` shares of the pump's, `volts` of the battery's; `leak` and `back`
-    whether water is lost; `cushion` whether an accumulator works."""
+    """The pump with faults: `points` where the switch acts, `wanted` where it was set and `found`
+    where it was read (Pa gauge), `moved` how far each stands from where it was set; `outlet` the
+    share that the smallest outlet passes, `head` and `flow` shares of the pump's, `volts` of the
+    battery's; `leak` and `back` whether water is lost; `cushion` whether an accumulator works."""
 
     figures: TanklessFigures
     points: tuple[float, float]
     wanted: tuple[float, float]
+    found: tuple[float, float] | None
     outlet: float = 1.0
     head: float = 1.0
     flow: float = 1.0
@@ -41,6 +42,7 @@ class DemandPlant:
     cushion: bool = True
     gauge_low_pa: float = 0.0
     current: float = 1.0
+    stalled: float = 0.0
 
     @cached_property
     def dead_head_pa(self) -> float:
@@ -69,7 +71,8 @@ class DemandPlant:
 
 def _plant(figures: TanklessFigures, seen: tuple[Observation, ...]) -> DemandPlant:
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    return DemandPlant(figures, points_found(wanted, seen), wanted)
+    points, found = points_found(wanted, seen)
+    return DemandPlant(figures, points, wanted, found)
 
 
 def _chatter(plant: DemandPlant) -> float:
@@ -113,7 +116,7 @@ _SHOWS: dict[str, Callable[[DemandPlant], Forecast | None]] = {
         sd=math.hypot(2 * PSI, 0.1 * plant.dead_head_pa),
     ),
     "volts_at_pump": lambda plant: Forecast(mean=plant.volts, sd=0.03),
-    "current": lambda plant: Forecast(mean=plant.current, sd=0.1),
+    "current": drawn,
 }
 
 
@@ -172,6 +175,22 @@ _ITEMS: tuple[Item, ...] = (
         needs="powered",
     ),
     Item(
+        id="alone_shut",
+        title="Starts with its outlet shut",
+        asks="Outlet of the pump shut, hose or valve: does it still start by itself?",
+        unless=("silent",),
+        minutes=5,
+        needs="powered",
+    ),
+    Item(
+        id="first_spit",
+        title="A tap spits at first, then runs clear",
+        asks="Open the taps one after the other: does one spit at first, then run clear?",
+        unless=("silent",),
+        minutes=3,
+        needs="powered",
+    ),
+    Item(
         id="drips",
         title="Something drips or runs",
         asks="Does a tap, a hose or a fitting drip?",
@@ -197,6 +216,16 @@ _PUMP = Remedy(id="pump", kind="fix", says="Replace the pump’s diaphragm, or t
 _PURGE = Remedy(id="purge_lines", kind="job", says="Purge the air from the lines.", minutes=20)
 _FILL = Remedy(id="fill", kind="fix", says="Fill the tank; prime.", minutes=10)
 _CUSHION = Remedy(id="air", kind="air", says="Set the accumulator’s air below cut-in.", minutes=15)
+
+_ASTRAY_PA = 30 * PSI  # further than this no switch goes astray
+
+
+def _over_dead_head(plant: DemandPlant) -> DemandPlant:
+    """Cut-out set a little above what the pump comes to."""
+    out = max(1.04 * plant.dead_head_pa, plant.wanted[0] + PSI)
+    there = plant.found or (plant.points[0], out)
+    return replace(plant, moved=(0.0, out - plant.wanted[1]), points=there)
+
 
 _CAUSES: tuple[Cause[DemandPlant], ...] = (
     Cause(
@@ -233,7 +262,7 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
         weight=4,
         remedy=_PURGE,
         if_left="It chatters and spits.",
-        seen={"air_spits": 0.9, "chatter": 0.45},
+        seen={"air_spits": 0.9, "chatter": 0.45, "first_spit": 0.9},
     ),
     Cause(
         id="dry",
@@ -269,6 +298,7 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
         weight=6,
         remedy=_CHECK,
         if_left="It starts day and night.",
+        seen={"alone_shut": 0.9},
         change=changed(leak=True, head=0.9),
     ),
     Cause(
@@ -293,9 +323,8 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
         weight=6,
         remedy=SET,
         if_left="It never stops.",
-        change=lambda plant: replace(
-            plant, head=min(0.97 * plant.points[1] / plant.dead_head_pa, 1)
-        ),
+        change=_over_dead_head,
+        applies=lambda plant: plant.dead_head_pa - plant.wanted[1] < _ASTRAY_PA,
     ),
     *(each for each in SWITCH_CAUSES if each.id not in ("gauge_off", "diaphragm")),
 )

@@ -8,7 +8,7 @@ from functools import cached_property
 from itertools import pairwise
 
 from zerodip.diagnosis.parts import Forecast, Observation
-from zerodip.kinds.trouble_plants import points_found, runs_on, sigmoid, timed_run
+from zerodip.kinds.trouble_plants import drawn, points_found, runs_on, sigmoid, timed_run
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.physics.bladder_tank import Bank, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.plain_tank import vessel_above_zero
@@ -29,16 +29,18 @@ _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
 @dataclass(frozen=True)
 class WaterPlant:
     """The system with faults. `points` where the switch acts (Pa gauge), `wanted` where it was set
-    to, `moved` how far each stands from there; `charge_pa` the pre-charge; `air` the share of that
-    air that is there, `room` the share of the tanks that works; `flow` and `head` of the pump as
-    shares of its plate, which `reaches` no more than a share of cut-out; what runs away in the
-    house, past the relief valve and back through the check valve (m³/s); how late the switch feels
-    the pressure; whether the pump starts, stops and is wired to stop; what the gauges show too
-    little (Pa); the current as a share of the plate's; the run's spread as a share."""
+    to, `found` where it was read, `moved` how far each stands from where it was set; `charge_pa`
+    the pre-charge; `air` the share of that air that is there, `room` the share of the tanks that
+    works; `flow` and `head` of the pump as shares of its plate, which `reaches` no more than a
+    share of cut-out; what runs away in the house, past the relief valve and back through the check
+    valve (m³/s); how late the switch feels the pressure; whether the pump starts, stops and is
+    wired to stop; what the gauges show too little (Pa); the current as a share of the plate's; the
+    run's spread as a share."""
 
     figures: WaterFigures
     points: tuple[float, float]
     wanted: tuple[float, float]
+    found: tuple[float, float] | None
     charge_pa: float
     air: float = 1.0
     room: float = 1.0
@@ -57,6 +59,7 @@ class WaterPlant:
     gauge_low_pa: float = 0.0
     air_gauge_low_pa: float = 0.0
     current: float = 1.0
+    stalled: float = 0.0
     spread: float = _PLATE
 
     @property
@@ -84,7 +87,10 @@ class WaterPlant:
                 tank.volume_m3 * self.room,
                 charge,
                 of.datum_pa,
-                float("inf") if self.plain else (tank.acceptance_m3 or float("inf")),
+                # A burst bladder holds nothing back.
+                float("inf")
+                if self.plain or self.air < 1
+                else (tank.acceptance_m3 or float("inf")),
             )
             for tank in of.system.tanks
         )
@@ -173,11 +179,11 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
         The plant without a fault.
     """
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    points = points_found(wanted, seen)
+    points, found = points_found(wanted, seen)
     charge = figures.pre_charge_pa
     unread = any(figures.is_assumed(part) for part in ("tanks", "pump"))
     spread = _PLATE_UNREAD if unread else _PLATE
-    return WaterPlant(figures, points, wanted, charge, spread=spread)
+    return WaterPlant(figures, points, wanted, found, charge, spread=spread)
 
 
 def _clicks(plant: WaterPlant) -> float:
@@ -210,6 +216,14 @@ def _weak(plant: WaterPlant) -> float:
         return 0.5
     given = plant.delivers(plant.points[0]) - plant.house_m3_s
     return 0.85 * sigmoid((0.6 - given / max(plant.plate_flow_m3_s, 1e-9)) / 0.1)
+
+
+def _one_weak(plant: WaterPlant) -> float:
+    """Whether one usual tap alone gets too little."""
+    if not plant.starts:
+        return 0.5
+    given = plant.delivers(plant.points[0]) - plant.house_m3_s
+    return 0.9 * sigmoid((_USUAL_SHARE - given / max(plant.plate_flow_m3_s, 1e-9)) / 0.05)
 
 
 def _tripped(plant: WaterPlant) -> float:
@@ -248,6 +262,7 @@ _SEEN: dict[str, Callable[[WaterPlant], float]] = {
     "silent": _silent,
     "alone": _alone,
     "weak": _weak,
+    "one_weak": _one_weak,
     "trips": _tripped,
     "relief_spits": _over,
     "rising": _rising,
@@ -255,7 +270,7 @@ _SEEN: dict[str, Callable[[WaterPlant], float]] = {
 
 
 def _rest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
-    if plant.lost_m3_s < _TIGHT_M3_S:
+    if not plant.starts or plant.lost_m3_s < _TIGHT_M3_S:
         return Forecast(never=True)
     return Forecast(mean=plant.drawdown_m3 / plant.lost_m3_s, sd=0.2)
 
@@ -319,7 +334,7 @@ def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
 
 def _delivered(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
     if not plant.starts:
-        return Forecast(never=True)
+        return Forecast(absent=True)
     mean = plant.delivers(sum(plant.points) / 2) - plant.house_m3_s
     return Forecast(mean=max(mean, 1e-6), sd=math.hypot(plant.spread, 0.08))
 
@@ -336,5 +351,5 @@ _SHOWS: dict[str, Callable[[WaterPlant, tuple[float, ...]], Forecast | None]] = 
     "fall_shut": lambda plant, context: _fall(plant, context, plant.relief_m3_s + plant.back_m3_s),
     "highest": _highest,
     "delivered": _delivered,
-    "current": lambda plant, context: Forecast(mean=plant.current, sd=0.08),
+    "current": lambda plant, context: drawn(plant),
 }

@@ -2,11 +2,23 @@
 is seen are judgement, no source; the rest is the plant's own model."""
 
 from dataclasses import replace
-from typing import Any
 
 from zerodip.diagnosis.parts import Cause, Size, Troubles
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
 from zerodip.kinds.trouble_parts import ELECTRICIAN, GAUGE, NIPPLE, SET
+from zerodip.kinds.water.trouble_changes import (
+    HOLDS_HIGH,
+    HOLDS_LOW,
+    broken,
+    charge,
+    late,
+    low_well,
+    near_dead_head,
+    over,
+    over_dead_head,
+    run_away,
+    worn,
+)
 from zerodip.kinds.water.trouble_items import ITEMS
 from zerodip.kinds.water.trouble_plant import WaterPlant as W
 from zerodip.kinds.water.trouble_plant import healthy_plant
@@ -37,63 +49,6 @@ __all__ = ["BLADDER_TROUBLES", "BOOSTED_TROUBLES", "PLAIN_TROUBLES"]
 
 _SHORT_S = 30.0
 
-
-def _run_away(values: tuple[float, ...], name: str) -> Size[W]:
-    """Water that runs away, as shares of what the pump delivers."""
-
-    def change(plant: Any, value: float) -> Any:
-        return changed(**{name: value * plant.plate_flow_m3_s})(plant)
-
-    says = "about {} of what the pump delivers runs away"
-    return Size(values=values, dimension="share", says=says, change=change)
-
-
-def _charge(values: tuple[float, ...]) -> Size[W]:
-    """The pre-charge as a share of what was set."""
-
-    def change(plant: W, value: float) -> W:
-        return replace(plant, charge_pa=plant.charge_pa * value)
-
-    return Size(values=values, dimension="share", says="about {} of its air left", change=change)
-
-
-def _over(values_psi: tuple[float, ...]) -> Size[W]:
-    def change(plant: W, value: float) -> W:
-        low = plant.points[0] - plant.figures.tank_head_pa
-        return replace(plant, charge_pa=low + value)
-
-    values = tuple(psi * PSI for psi in values_psi)
-    return Size(
-        values=values,
-        dimension="pressure",
-        says="about {} above cut-in",
-        change=change,
-        says_below="about {} below cut-in",
-    )
-
-
-def _worn(plant: W, value: float) -> W:
-    return replace(plant, flow=value, head=0.55 + 0.45 * value, current=0.7 + 0.25 * value)
-
-
-def _broken(plant: W, value: float) -> W:
-    return replace(plant, flow=value, head=0.5, current=0.8)
-
-
-def _low_well(plant: W, value: float) -> W:
-    return replace(plant, flow=value, current=0.6 + 0.3 * value)
-
-
-def _late(plant: W, value: float) -> W:
-    """A nipple that lets pressure through late; closed up it holds whichever stood there."""
-    if value == _HOLDS_HIGH:
-        return replace(plant, starts=False)
-    return replace(plant, stops=False) if value == _HOLDS_LOW else replace(plant, lag_s=value)
-
-
-_HOLDS_LOW, _HOLDS_HIGH = 600.0, 1200.0
-
-
 _LINE_AND_USE: tuple[Cause[W], ...] = (
     Cause(
         id="house_leak",
@@ -102,7 +57,7 @@ _LINE_AND_USE: tuple[Cause[W], ...] = (
         remedy=LEAK,
         if_left="The pump starts day and night; water is lost.",
         seen={"house_tap": 0.85},
-        size=_run_away((0.004, 0.02, 0.08, 0.3, 0.9, 1.2), "house_m3_s"),
+        size=run_away((0.004, 0.02, 0.08, 0.3, 0.9, 1.2), "house_m3_s"),
     ),
     Cause(
         id="relief_passes",
@@ -111,7 +66,7 @@ _LINE_AND_USE: tuple[Cause[W], ...] = (
         remedy=RELIEF,
         if_left="It wears on and may not hold when it is needed.",
         seen={"relief_drips": 0.95, "relief_spits": 0.3},
-        size=_run_away((0.004, 0.03, 0.15), "relief_m3_s"),
+        size=run_away((0.004, 0.03, 0.15), "relief_m3_s"),
     ),
     Cause(
         id="check_valve",
@@ -119,7 +74,7 @@ _LINE_AND_USE: tuple[Cause[W], ...] = (
         weight=8,
         remedy=CHECK,
         if_left="The pump starts with nothing open, and may lose its prime.",
-        size=_run_away((0.004, 0.02, 0.08, 0.3), "back_m3_s"),
+        size=run_away((0.004, 0.02, 0.08, 0.3), "back_m3_s"),
     ),
     Cause(
         id="filter",
@@ -127,7 +82,7 @@ _LINE_AND_USE: tuple[Cause[W], ...] = (
         weight=3,
         remedy=FILTER,
         if_left="The taps get less and less.",
-        seen={"filter_drop": 0.92, "weak": 0.9},
+        seen={"filter_drop": 0.92, "weak": 0.9, "one_weak": 0.75},
     ),
     Cause(
         id="lines_air",
@@ -135,7 +90,7 @@ _LINE_AND_USE: tuple[Cause[W], ...] = (
         weight=2,
         remedy=PURGE,
         if_left="Taps spit; pipes knock.",
-        seen={"air_spits": 0.9, "wander": 0.2},
+        seen={"air_spits": 0.9, "wander": 0.2, "first_spit": 0.9},
     ),
     Cause(
         id="draw_large",
@@ -157,7 +112,7 @@ _PUMP: tuple[Cause[W], ...] = (
             values=(0.12, 0.25, 0.4, 0.55, 0.75),
             dimension="share",
             says="delivers about {} of its plate",
-            change=_worn,
+            change=worn,
         ),
     ),
     Cause(
@@ -174,12 +129,19 @@ _PUMP: tuple[Cause[W], ...] = (
         weight=4,
         remedy=WELL,
         if_left="The pump runs dry and burns.",
-        seen={"well": 0.92, "air_spits": 0.55, "muddy": 0.35, "weak": 0.5, "trips": 0.3},
+        seen={
+            "well": 0.92,
+            "air_spits": 0.55,
+            "first_spit": 0.4,
+            "muddy": 0.35,
+            "weak": 0.5,
+            "trips": 0.3,
+        },
         size=Size(
             values=(0.3, 0.55, 0.8),
             dimension="share",
             says="gives about {} of the pump's flow",
-            change=_low_well,
+            change=low_well,
         ),
         danger="A pump that runs dry burns: off, and let the well rest.",
     ),
@@ -189,7 +151,7 @@ _PUMP: tuple[Cause[W], ...] = (
         weight=2.5,
         remedy=SUCTION,
         if_left="The pump loses its prime.",
-        seen={"air_spits": 0.85, "wander": 0.15, "weak": 0.4},
+        seen={"air_spits": 0.85, "wander": 0.15, "weak": 0.4, "first_spit": 0.5},
         size=sized((0.5, 0.75), "share", "delivers about {} of its plate", "flow"),
     ),
     Cause(
@@ -203,7 +165,7 @@ _PUMP: tuple[Cause[W], ...] = (
             values=(0.05, 0.2, 0.4),
             dimension="share",
             says="about {} of the flow comes up",
-            change=_broken,
+            change=broken,
         ),
     ),
     Cause(
@@ -225,10 +187,11 @@ _SWITCH: tuple[Cause[W], ...] = (
         if_left="The switch may not stop the pump at all.",
         seen={"nipple": 0.94, "tap_switch": 0.25, "wander": 0.5},
         size=Size(
-            values=(2.0, 5.0, 12.0, _HOLDS_LOW, _HOLDS_HIGH),
+            values=(HOLDS_LOW, HOLDS_HIGH, 2.0, 5.0, 12.0),
             dimension="duration",
             says="the switch feels it about {} late",
-            change=_late,
+            change=late,
+            says_below="closed up: the switch feels nothing",
         ),
     ),
     Cause(
@@ -237,7 +200,13 @@ _SWITCH: tuple[Cause[W], ...] = (
         weight=4,
         remedy=SET,
         if_left="The pump never stops and overheats.",
-        size=sized((0.9, 0.97), "share", "the pump reaches about {} of cut-out", "reaches"),
+        applies=near_dead_head,
+        size=Size(
+            values=(0.9, 0.97),
+            dimension="share",
+            says="the pump reaches about {} of cut-out",
+            change=over_dead_head,
+        ),
     ),
     Cause(
         id="tripped",
@@ -258,7 +227,7 @@ _BLADDER: tuple[Cause[W], ...] = (
         remedy=AIR,
         if_left="The bladder stretches and bursts; the pump starts too often.",
         seen={"bubbles": 0.08},
-        size=_charge((0.05, 0.2, 0.35, 0.5, 0.65, 0.8, 0.9)),
+        size=charge((0.05, 0.2, 0.35, 0.5, 0.65, 0.8, 0.9)),
     ),
     Cause(
         id="air_valve",
@@ -267,7 +236,7 @@ _BLADDER: tuple[Cause[W], ...] = (
         remedy=AIR,
         if_left="The air will be lost again.",
         seen={"bubbles": 0.85},
-        size=_charge((0.05, 0.25, 0.45, 0.65, 0.85)),
+        size=charge((0.05, 0.25, 0.45, 0.65, 0.85)),
     ),
     Cause(
         id="charge_high",
@@ -275,7 +244,7 @@ _BLADDER: tuple[Cause[W], ...] = (
         weight=8,
         remedy=AIR,
         if_left="The taps run dry for a breath at each start.",
-        size=_over((-1, 1, 4, 8, 14)),
+        size=over((-1, 1, 4, 8, 14)),
     ),
     Cause(
         id="burst",
@@ -326,7 +295,7 @@ _PLAIN: tuple[Cause[W], ...] = (
         weight=3,
         remedy=RE_AIR,
         if_left="Air goes down the outlet and out at the taps.",
-        seen={"air_spits": 0.8},
+        seen={"air_spits": 0.8, "first_spit": 0.6},
         size=sized((1.5, 2.2), "share", "about {} of the usual air", "air"),
     ),
 )

@@ -2669,20 +2669,14 @@ export interface components {
         };
         /**
          * CheckAsked
-         * @description The check to make next: the question, what stands on the answers, how it is done, its
-         *     minutes with the way there, what comes `first`, tools and caution; a figure has a dimension.
+         * @description The check to make next: all that is looked at in one place, for the first time or `again`,
+         *     its minutes with the way there, what comes `first`, tools and caution.
          */
         CheckAsked: {
-            /** Item */
-            item: string;
-            /** Asks */
-            asks: string;
-            /** Yes */
-            yes: string;
-            /** No */
-            no: string;
-            /** How */
-            how: string;
+            /** Items */
+            items: components["schemas"]["ItemAsked"][];
+            /** Again */
+            again: boolean;
             /** Minutes */
             minutes: number;
             /** First */
@@ -2691,7 +2685,6 @@ export interface components {
             tools: string;
             /** Caution */
             caution: string;
-            dimension: components["schemas"]["Dimension"];
         };
         /**
          * Evidence
@@ -2702,6 +2695,26 @@ export interface components {
             item: string;
             /** Says */
             says: string;
+        };
+        /**
+         * ItemAsked
+         * @description One thing to look at: the question, what stands on the answers, how it is done; a figure has
+         *     a dimension, and where it may not come to an end the answer that says so.
+         */
+        ItemAsked: {
+            /** Item */
+            item: string;
+            /** Asks */
+            asks: string;
+            /** Yes */
+            yes: string;
+            /** No */
+            no: string;
+            /** How */
+            how: string;
+            dimension: components["schemas"]["Dimension"];
+            /** Never */
+            never: string;
         };
         /**
          * Suspect
@@ -2752,8 +2765,8 @@ export interface components {
         /**
          * TroubleView
          * @description The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
-         *     does not fit together; `rest` the probability of all that is not shown; `clear` that the remedy
-         *     is known and no check is worth its minutes.
+         *     does not fit together; `rest` the probability of all that is not shown; `ends` what is said
+         *     where no further check is worth its minutes, `clear` that the remedy is known then.
          */
         TroubleView: {
             /** Stop */
@@ -2771,6 +2784,8 @@ export interface components {
             check: components["schemas"]["CheckAsked"] | null;
             /** Clear */
             clear: boolean;
+            /** Ends */
+            ends: string;
         };
         /**
          * TroubleWanted

@@ -39,7 +39,7 @@ export default {
   "drain": {"title": "Drain", "dimension": "number", "fields": {}},
   "prove.dip": {"title": "Dip seen at the taps", "dimension": "number", "fields": {}},
   "signed": {"title": "Signed by", "dimension": "number", "fields": {}},
-  "saw": {"title": "Seen or heard", "dimension": "number", "fields": {"item": "number", "says": "number", "value": "number"}},
+  "saw": {"title": "Seen or heard", "dimension": "number", "fields": {"item": "number", "says": "number", "value": "number", "again": "number"}},
   "was": {"title": "It was", "dimension": "number", "fields": {}},
   "photo": {"title": "Photo in the report", "dimension": "number", "fields": {"photo": "number", "shown": "number"}},
   "note": {"title": "Remark", "dimension": "number", "fields": {"text": "number"}},

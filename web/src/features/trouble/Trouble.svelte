@@ -1,9 +1,8 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import type { Schemas } from '../../api/client'
-  import QuantityInput from '../../ui/QuantityInput.svelte'
-  import type { Answer } from '../../domain/trouble'
-  import type { Dimension } from '../../domain/units'
+  import type { Seen } from '../../domain/trouble'
+  import NextCheck from './NextCheck.svelte'
   import Sketch from './Sketch.svelte'
 
   /** What to do first, what is seen and heard, the one check that is next, and what would explain it. */
@@ -15,10 +14,9 @@
   }: {
     view: Schemas['TroubleView']
     disabled?: boolean
-    onanswer: (item: string, answer: Answer) => void
+    onanswer: (seen: Seen[]) => void
     remedy?: Snippet<[Schemas['Suspect']]>
   } = $props()
-  let figure = $state<number | null>(null)
   let all = $state(false)
   const check = $derived(view.check)
   const said = $derived(view.symptoms.filter((each) => each.said))
@@ -27,12 +25,8 @@
   )
   const listed = $derived(all || !said.length ? view.symptoms : said)
   const percent = (share: number) => `${Math.round(share * 100)} %`
-
-  function take(event: SubmitEvent) {
-    event.preventDefault()
-    if (check && figure !== null) onanswer(check.item, figure)
-    figure = null
-  }
+  const toggle = (item: string, said: boolean) =>
+    onanswer([{ item, answer: said ? 'cannot' : true, again: false }])
 </script>
 
 {#if view.stop}
@@ -51,7 +45,7 @@
           : 'border-base-300'}"
         aria-pressed={each.said === true}
         {disabled}
-        onclick={() => onanswer(each.item, each.said ? 'cannot' : true)}
+        onclick={() => toggle(each.item, each.said === true)}
         ><Sketch of={each.sketch} /><span class="flex-1">{each.title}</span>
         {#if each.said}<span aria-hidden="true" class="text-xl">✓</span>{/if}</button
       >
@@ -75,61 +69,15 @@
   <p class="rounded-box border-2 border-warning px-4 py-2 font-bold">▲ {view.odd}</p>
 {/if}
 {#if check}
-  <section
-    aria-labelledby="check"
-    class="grid gap-3 rounded-box bg-[var(--zd-sand)] px-4 py-3"
-    data-testid="next-check"
+  {#key `${check.again} ${check.items.map((each) => each.item).join()}`}
+    <NextCheck {check} {disabled} {onanswer} />
+  {/key}
+{:else if view.ends}
+  <p
+    class="rounded-box bg-[var(--zd-sand)] px-4 py-3 font-bold"
+    data-testid={view.clear ? 'clear' : 'unclear'}
   >
-    <p class="text-sm">
-      Next check · about {check.minutes} min{check.tools ? ` · ${check.tools}` : ''}
-    </p>
-    {#if check.first}<p class="font-bold">{check.first}</p>{/if}
-    {#if check.caution}<p class="font-bold text-error">{check.caution}</p>{/if}
-    <h2 id="check" class="text-lg font-bold">{check.asks}</h2>
-    {#if check.how}<p class="text-sm">{check.how}</p>{/if}
-    {#if check.dimension}
-      <form class="flex flex-wrap items-center gap-2" onsubmit={take}>
-        <label class="input input-lg min-w-40 flex-1">
-          <span class="sr-only">{check.asks}</span>
-          <QuantityInput
-            class="figure"
-            value={figure}
-            dimension={check.dimension as Dimension}
-            live
-            {disabled}
-            onset={(typed) => (figure = typeof typed.value === 'number' ? typed.value : null)}
-          />
-        </label>
-        <button class="btn min-h-14 flex-1 btn-primary" disabled={disabled || figure === null}
-          >Save it</button
-        >
-      </form>
-    {:else}
-      <div class="grid grid-cols-2 gap-2">
-        <button
-          type="button"
-          class="btn min-h-16 text-lg"
-          {disabled}
-          onclick={() => onanswer(check.item, true)}>{check.yes}</button
-        >
-        <button
-          type="button"
-          class="btn min-h-16 text-lg"
-          {disabled}
-          onclick={() => onanswer(check.item, false)}>{check.no}</button
-        >
-      </div>
-    {/if}
-    <button
-      type="button"
-      class="btn min-h-12 btn-ghost"
-      {disabled}
-      onclick={() => onanswer(check.item, 'cannot')}>Cannot be done here</button
-    >
-  </section>
-{:else if view.clear}
-  <p class="rounded-box bg-[var(--zd-sand)] px-4 py-3 font-bold" data-testid="clear">
-    No further check is worth its minutes. {view.suspects[0]?.remedy_says}
+    {view.ends}
   </p>
 {/if}
 {#if view.suspects.length}

@@ -2,7 +2,7 @@
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import kinds from '../../api/generated/kinds.gen'
   import { readOutbox, writeOutbox } from '../../domain/outbox'
-  import { saw, type Answer } from '../../domain/trouble'
+  import { evidence as told, saw, type Seen } from '../../domain/trouble'
   import { uuid } from '../../domain/uuid'
   import { startVisit } from '../../domain/visits'
   import { preferences } from '../../domain/preferences.svelte'
@@ -15,10 +15,10 @@
   const id = $derived((route.params as { id?: string }).id)
   let kind = $state('well_bladder')
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
-  let evidence = $state.raw<{ item: string; value: boolean | number }[]>([])
+  let evidence = $state.raw<Seen[]>([])
   let impossible = $state.raw<string[]>([])
   let problem = $state.raw<Problem | undefined>()
-  let good: { item: string; value: boolean | number }[] = []
+  let good: Seen[] = []
   let refused = $state('')
   const asked = new Query<Schemas['TroubleView']>()
 
@@ -33,23 +33,26 @@
   $effect(() => {
     if (id && !system) return
     const of = system ? { system_file: system.document as Record<string, unknown> } : { kind }
-    const body = { ...of, evidence, impossible, condition: 'powered' }
+    const given = evidence
+    const body = { ...of, evidence: given.map(told), impossible, condition: 'powered' }
     const query = { units: preferences.units }
     void asked.ask(api.POST('/api/trouble', { params: { query }, body })).then((newest) => {
       if (!newest) return
       // A figure that cannot be is said and left out; what stood before stands.
-      if (!asked.problem) good = body.evidence
+      if (!asked.problem) good = given
       else if (asked.problem.faults.length && evidence !== good) {
         refused = asked.problem.faults[0]!.message
         evidence = good
       }
     })
   })
-  function answer(item: string, value: Answer) {
+  function answer(seen: Seen[]) {
     refused = ''
-    const others = evidence.filter((each) => each.item !== item)
-    if (value === 'cannot') impossible = [...impossible, item]
-    evidence = value === 'cannot' ? others : [...others, { item, value }]
+    const cannot = seen.filter((each) => each.answer === 'cannot')
+    const can = seen.filter((each) => each.answer !== 'cannot')
+    const same = (a: Seen, b: Seen) => a.item === b.item && (a.again === b.again || !b.again)
+    impossible = [...impossible, ...cannot.map((each) => each.item)]
+    evidence = [...evidence.filter((each) => !seen.some((one) => same(each, one))), ...can]
   }
   function withdraw(item: string) {
     evidence = evidence.filter((each) => each.item !== item)
@@ -58,11 +61,11 @@
   async function keep() {
     const { visit, problem: why } = await startVisit(id!)
     if (!visit) return void (problem = why)
-    const answers = [...evidence, ...impossible.map((item) => ({ item, value: 'cannot' as const }))]
-    const entries = answers.map(({ item, value }) => ({
+    const cannot = impossible.map((item) => ({ item, answer: 'cannot' as const, again: false }))
+    const entries = [...evidence, ...cannot].map((each) => ({
       id: uuid(),
       slot: 'saw' as const,
-      value: saw(item, value),
+      value: saw(each),
       supersedes: null,
     }))
     writeOutbox(visit, [...readOutbox(visit), ...entries]) // sent by the visit, as all that is entered
@@ -113,7 +116,7 @@
       <section aria-labelledby="taken" class="grid gap-2">
         <h2 id="taken" class="font-bold">Said so far</h2>
         <div class="flex flex-wrap gap-2">
-          {#each asked.data.evidence as each (each.item)}
+          {#each asked.data.evidence as each (each.says)}
             <button type="button" class="btn min-h-12" onclick={() => withdraw(each.item)}
               >Take back: {each.says}</button
             >

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Trouble from '../trouble/Trouble.svelte'
-  import { saw, type Answer } from '../../domain/trouble'
+  import { saw, type Seen } from '../../domain/trouble'
   import type { Slot, VisitState } from '../../domain/visit.svelte'
 
   /** The diagnosis within a visit: what is answered is kept with it, a job is added from here. */
@@ -8,7 +8,7 @@
   const view = $derived(at.view!.trouble)
   const jobs = $derived(at.view!.jobs)
 
-  const answer = (item: string, given: Answer) => void at.add('saw', saw(item, given))
+  const answer = (seen: Seen[]) => seen.forEach((each) => void at.add('saw', saw(each)))
 </script>
 
 {#if view}

@@ -1,0 +1,159 @@
+"""What may be wrong, with how likely each is before anything was observed: single faults of every
+size, plausible pairs, nothing wrong, and something that is not listed.
+
+Source: shares are judgement, no source.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from itertools import combinations
+from typing import Any
+
+from zerodip.diagnosis.parts import Cause, Forecast, Plant, Troubles
+
+__all__ = ["CALLED", "OTHER", "ROUTINE", "Hypothesis", "Shares", "pairs", "singles"]
+
+OTHER = "other"
+_IN_PAIRS, _SIZES_IN_PAIRS = 8, 2
+_ALIKE = 20.0  # sizes further apart are different faults
+
+
+@dataclass(frozen=True)
+class Shares:
+    """How often nothing is wrong, one thing, two, and something that is not listed."""
+
+    healthy: float
+    single: float
+    pair: float
+    unknown: float
+
+
+# Judgement, no source: where something is complained of, and where nothing is.
+CALLED = Shares(0.15, 0.73, 0.10, 0.02)
+ROUTINE = Shares(0.50, 0.42, 0.06, 0.02)
+
+
+@dataclass(frozen=True)
+class Hypothesis:
+    """Causes with their sizes, how likely before anything was observed, and the plant as it would
+    be, made from the `sound` one; no plant stands for whatever is not listed."""
+
+    parts: tuple[tuple[Cause[Any], float], ...]
+    prior: float
+    plant: Plant | None
+    sound: Plant | None = None
+
+    @cached_property
+    def near(self) -> tuple[Plant, ...]:
+        """The plants of the sizes beside its own, for which it stands half of the way."""
+        return tuple(
+            _with((*self.parts[:at], (cause, beside), *self.parts[at + 1 :]), self.sound)
+            for at, (cause, size) in enumerate(self.parts)
+            for beside in _beside(cause, size)
+        )
+
+    @cached_property
+    def told(self) -> dict[tuple[str, tuple[float, ...]], Forecast | None]:
+        """What was forecast already, by item and context."""
+        return {}
+
+    @cached_property
+    def remedies(self) -> frozenset[str]:
+        """Ids of the remedies that it calls for; "other" where it has no cause."""
+        return frozenset(cause.remedy.id for cause, _ in self.parts) or frozenset({OTHER})
+
+    def has(self, cause: str) -> bool:
+        """Whether a cause is among its own; "other" where it has none."""
+        return any(each.id == cause for each, _ in self.parts) or (
+            cause == OTHER and not self.parts
+        )
+
+
+@lru_cache(maxsize=4)  # answers follow on each other; what was forecast is kept with them
+def singles(troubles: Troubles[Any], plant: Any, shares: Shares) -> tuple[Hypothesis, ...]:
+    """Nothing that is listed, nothing wrong, and every cause in each of its sizes.
+
+    Args:
+        troubles: What may be wrong with this kind of system.
+        plant: The system without a fault.
+        shares: How often each number of causes is met.
+
+    Returns:
+        The hypotheses; their shares and that of the pairs add up to 1.
+    """
+    causes = [each for each in troubles.causes if each.applies(plant)]
+    sound = next((each for each in causes if each.as_sized), troubles.healthy)
+    single = shares.single / sum(each.weight for each in causes)
+    return (
+        Hypothesis((), shares.unknown, None),
+        Hypothesis(((sound, 1.0),), shares.healthy, plant, plant),
+        *(
+            _hypothesis(((cause, size),), single * cause.weight / len(cause.sizes), plant)
+            for cause in causes
+            for size in cause.sizes
+        ),
+    )
+
+
+@lru_cache(maxsize=512)
+def _hypothesis(
+    parts: tuple[tuple[Cause[Any], float], ...], prior: float, sound: Plant
+) -> Hypothesis:
+    return Hypothesis(parts, prior, _with(parts, sound), sound)
+
+
+def _with(parts: Sequence[tuple[Cause[Any], float]], sound: Plant | None) -> Plant:
+    """The plant with all of these faults in it."""
+    plant: Any = sound
+    for cause, size in parts:
+        plant = cause.on(plant, size)
+    return plant  # type: ignore[no-any-return]
+
+
+def _beside(cause: Cause[Any], size: float) -> list[float]:
+    """The sizes beside one, of the same kind: not a stuck one beside a slow one."""
+    at = cause.sizes.index(size)
+    sides = [cause.sizes[k] for k in (at - 1, at + 1) if 0 <= k < len(cause.sizes)]
+    return [each for each in sides if each * size > 0 and 1 / _ALIKE <= each / size <= _ALIKE]
+
+
+def pairs(
+    troubles: Troubles[Any],
+    plant: Any,
+    weighed: Sequence[tuple[Hypothesis, float]],
+    shares: Shares,
+) -> Iterator[Hypothesis]:
+    """Two causes at once: of those that explain most by themselves, each in its best sizes.
+
+    Args:
+        troubles: What may be wrong with this kind of system.
+        plant: The system without a fault.
+        weighed: The single causes, each with the logarithm of how well it explains what was
+            observed.
+        shares: How often each number of causes is met.
+
+    Yields:
+        The hypotheses.
+    """
+    whole = sum(each.weight for each in troubles.causes if each.applies(plant))
+    chosen = _best(weighed)
+    for (a, sizes_a), (b, sizes_b) in combinations(chosen, 2):
+        prior = shares.pair * 2 * a.weight * b.weight / whole**2 / (len(sizes_a) * len(sizes_b))
+        yield from (_hypothesis(((a, x), (b, y)), prior, plant) for x in sizes_a for y in sizes_b)
+
+
+def _best(weighed: Sequence[tuple[Hypothesis, float]]) -> list[tuple[Cause[Any], list[float]]]:
+    by: dict[str, list[tuple[float, float, Cause[Any]]]] = {}
+    for hypothesis, log in weighed:
+        for cause, size in hypothesis.parts:
+            by.setdefault(cause.id, []).append((log, size, cause))
+    by.pop("healthy", None)
+    ranked = sorted(by.values(), key=lambda rows: (-max(row[0] for row in rows), rows[0][2].id))
+    return [
+        (
+            rows[0][2],
+            [size for _, size, _ in sorted(rows, key=lambda row: -row[0])[:_SIZES_IN_PAIRS]],
+        )
+        for rows in ranked[:_IN_PAIRS]
+    ]
