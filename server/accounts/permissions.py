@@ -34,6 +34,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "members.change": frozenset({Role.OWNER}),
     "archive.read": _ALL,
     "archive.take": _WRITERS,
+    "experience.read": _ALL,
+    "experience.change": _WRITERS,
     "practice.read": _ALL,
     "practice.change": _WRITERS,
 }

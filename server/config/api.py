@@ -17,12 +17,25 @@ from practice.api import router as practice
 from sites.api import router as sites
 from sites.decide_api import router as decide
 from visits.api import router as visits
+from visits.trouble_api import router as trouble
 
 from .openapi import name_the_types
 
 __all__ = ["api"]
 
-ROUTERS = (session, account, sites, decide, practice, members, gauges, visits, documents, exchange)
+ROUTERS = (
+    session,
+    account,
+    sites,
+    decide,
+    practice,
+    members,
+    gauges,
+    visits,
+    trouble,
+    documents,
+    exchange,
+)
 
 
 class _Api(NinjaAPI):

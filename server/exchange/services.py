@@ -15,6 +15,7 @@ from common.errors import Conflict, NotFound
 from common.idempotency import same_again, stored_already
 from common.transactions import CROSSED, serialisable, write
 from sites.models import System
+from visits.experience import keep_outcomes
 from visits.next_checks import refresh_next_checks
 from zerodip.errors import Fault, InvalidInput
 
@@ -173,7 +174,9 @@ def _finish_some(of: Import) -> None:
     end = monotonic() + _STEP_S
     while monotonic() < end and of.done < of.total:
         pieces = list(of.pieces.filter(number__gte=of.done).defer("raw")[:_FINISHED_AT_ONCE])
-        refresh_next_checks(System.objects.filter(pk__in=[p.item for p in pieces if _moved(p)]))
+        moved = System.objects.filter(pk__in=[p.item for p in pieces if _moved(p)])
+        refresh_next_checks(moved)
+        keep_outcomes(moved)
         of.done = pieces[-1].number + 1 if pieces else of.total
     if of.done >= of.total:
         of.state = State.DONE

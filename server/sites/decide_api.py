@@ -13,11 +13,9 @@ from zerodip.decide.propose import Proposal, propose
 from zerodip.decide.simulation import simulate_draw
 from zerodip.decide.size import Sizing, sizing
 from zerodip.fileformat.document import read_document
-from zerodip.visit.trouble import TroubleView
-from zerodip.visit.trouble_asked import asked_trouble
 
 from .requests import asked, asked_sizes
-from .schemas import DecideOut, FileIn, SizesWanted, TroubleWanted, WhatIf
+from .schemas import DecideOut, FileIn, SizesWanted, WhatIf
 
 router = Router(tags=["decide"])
 ASK = {"x-permission": "decide.ask"}
@@ -54,9 +52,3 @@ def ask_sizes(request: HttpRequest, body: SizesWanted, units: Units = "us") -> S
     stored."""
     document, target, sizes = asked_sizes(body)
     return sizing(document.system, document.settings, document.practice, target, sizes, units)
-
-
-@router.post("/trouble", response={200: TroubleView, **REFUSALS}, openapi_extra=ASK)
-def ask_trouble(request: HttpRequest, body: TroubleWanted, units: Units = "us") -> TroubleView:
-    """What may be wrong by what was seen and measured, and the next check. Nothing is stored."""
-    return asked_trouble(body.model_dump(exclude_none=True), units)

@@ -60,18 +60,6 @@ class SizesWanted(Schema):
     sizes_m3: Any = Field(None, json_schema_extra=VOLUMES)
 
 
-class TroubleWanted(Schema):
-    """A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
-    `value`), how the system stands, and the items that cannot be looked at
-    (docs/trouble.schema.json)."""
-
-    kind: str | None = None
-    system_file: dict[str, Any] | None = None
-    evidence: list[Any] = []
-    condition: str = "powered"
-    impossible: list[Any] = []
-
-
 class SaveSystem(Schema):
     """A file to put in force, over the version it was read at."""
 

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from accounts.models import Workspace
 from sites.models import System
 from zerodip.visit.slots import PHOTOS_OF, PhotoOf
 
@@ -86,6 +87,36 @@ class Photo(models.Model):
     def of(self) -> PhotoOf:
         """What it is of, as far as that is known: archives say what they like."""
         return cast(PhotoOf, self.plate) if self.plate in PHOTOS_OF else "other"
+
+
+class Outcome(models.Model):
+    """What a visit's trouble was in the end, as it was confirmed when the visit was closed: the
+    cause (zerodip.diagnosis), and at which place it stood by what was seen; null where that was not
+    looked at."""
+
+    visit = models.OneToOneField(
+        Visit, primary_key=True, on_delete=models.CASCADE, related_name="outcome"
+    )
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="outcomes")
+    kind = models.CharField(max_length=40)
+    cause = models.CharField(max_length=40)
+    place = models.PositiveSmallIntegerField(null=True)
+    at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"{self.cause} on {self.visit}"
+
+
+class Experience(models.Model):
+    """Since when a workspace's outcomes shift what is expected there: set back, it begins anew."""
+
+    workspace = models.OneToOneField(
+        Workspace, primary_key=True, on_delete=models.CASCADE, related_name="experience"
+    )
+    since = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"Experience of {self.workspace}"
 
 
 class NextCheck(models.Model):

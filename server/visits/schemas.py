@@ -8,12 +8,50 @@ from ninja import Schema
 
 from common.schemas import SystemFile
 from sites.schemas import SiteOut
+from zerodip.diagnosis.experience import CauseMet
 from zerodip.visit.corrections import CorrectionsView
 from zerodip.visit.slots import PhotoOf
 from zerodip.visit.view import VisitView
 
 Order = Literal["together", "first"]
 MomentKind = Literal["visit", "decision", "added", "retired", "restored"]
+
+
+class TroubleWanted(Schema):
+    """A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
+    `value`), how the system stands, and the items that cannot be looked at
+    (docs/trouble.schema.json); `system` is the id of the one that it is about, if it is on
+    record."""
+
+    system: UUID | None = None
+    kind: str | None = None
+    system_file: dict[str, Any] | None = None
+    evidence: list[Any] = []
+    condition: str = "powered"
+    impossible: list[Any] = []
+
+
+class KindMet(Schema):
+    """What the troubles of one kind of system were: outcomes confirmed, those that are `counted`
+    since it was set back; of the `judged` ones how often the cause stood first, and among the first
+    three; each cause with its share of all as usual and now."""
+
+    kind: str
+    title: str
+    confirmed: int
+    counted: int
+    judged: int
+    first: int
+    among_three: int
+    causes: list[CauseMet]
+
+
+class ExperienceOut(Schema):
+    """What a workspace has met, by kind of system; set back at `since`, if ever."""
+
+    since: datetime | None
+    may_change: bool
+    kinds: list[KindMet]
 
 
 class EntryIn(Schema):

@@ -1,6 +1,7 @@
 """Visits as the API shows them."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from accounts.models import shown
 from accounts.permissions import Actor
@@ -10,8 +11,9 @@ from sites.schemas import SiteOut
 from zerodip.trends.history import due_state, may_be_out
 from zerodip.visit.corrections import corrections_view
 from zerodip.visit.log import Record
-from zerodip.visit.view import visit_view
+from zerodip.visit.view import VisitAsked, visit_view
 
+from .experience import met_in
 from .models import Photo, Visit
 from .schemas import EntryOut, PackedNextCheck, PhotoOut, VisitOut, VisitRow, VisitSystem
 from .selectors import StoredCheck, asked_of, document_of, records_of
@@ -44,10 +46,16 @@ def visit_out(
         closed_at=visit.closed_at,
         corrections=corrections_view(records, closed, units) if closed else None,
         may_change=actor.may("visits.change", system.site.workspace_id),
-        view=visit_view(document_of(visit), records, units, asked_of(visit, order, eager)),
+        view=visit_view(document_of(visit), records, units, _asked(visit, order, eager)),
         entries=[EntryOut.model_validate(vars(record)) for record in records],
         photos=[photo_out(photo) for photo in visit.photos.only("id", "plate")],
     )
+
+
+def _asked(visit: Visit, order: str, eager: bool) -> VisitAsked:
+    """What goes with a visit, as it was known when it was closed."""
+    workspace, kind = visit.system.site.workspace_id, document_of(visit).system.kind
+    return replace(asked_of(visit, order, eager), met=met_in(workspace, kind, visit.closed_at))
 
 
 def photo_out(photo: Photo) -> PhotoOut:

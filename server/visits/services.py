@@ -25,6 +25,7 @@ from zerodip.visit.slots import AIR_GAUGE_LOW, GAUGE_LOW, SWITCH_REPLACED, TRY, 
 from zerodip.visit.steps.switch_state import belief_of
 from zerodip.visit.validation import check_record, known_slots
 
+from .experience import keep_outcome
 from .models import Entry, Photo, Visit
 from .next_checks import past_of, refresh_next_checks
 from .pictures import rewritten
@@ -165,6 +166,7 @@ def close_visit(actor: Actor, visit_id: UUID) -> Visit:
         visit.closed_at, visit.document = timezone.now(), visit.system.document
         visit.save(update_fields=["closed_at", "document"])
         refresh_next_checks([visit.system])
+        keep_outcome(visit, log_of(records_of(visit)))
         log_event(actor.user, "visits.close", visit.system_id, visit=str(visit.pk))
     return visit
 

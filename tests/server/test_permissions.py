@@ -317,6 +317,16 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"kind": "cistern", "evidence": [{"item": "clicks", "value": True}]},
         (200, 200, 200, 200, 401),
     ),
+    ("GET", "/api/workspaces/{workspace_id}/experience"): (
+        _path("/api/workspaces/{workspace}/experience"),
+        lambda w: None,
+        (200, 200, 200, 404, 401),
+    ),
+    ("DELETE", "/api/workspaces/{workspace_id}/experience"): (
+        _path("/api/workspaces/{workspace}/experience"),
+        lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
     ("POST", "/api/decide"): (
         _path("/api/decide"),
         lambda w: {"document": file()},

@@ -26,7 +26,7 @@ def test_a_system_s_file_or_its_kind_is_diagnosed_and_nothing_is_kept(world: Wor
     seen = [{"item": "clicks", "value": True}, {"item": "run", "value": 2.5}]
     of_file = ask(world, system_file=file(), evidence=seen).json()
     assert of_file["suspects"][0]["id"] == "burst"
-    assert of_file["check"]["asks"]
+    assert of_file["check"]["items"][0]["asks"]
     of_kind = ask(world, kind="tankless", evidence=[{"item": "chatter", "value": True}]).json()
     assert of_kind["suspects"][0]["id"] == "outlet_small"
     assert "saw" not in {entry["slot"] for entry in _entries(world)}
@@ -64,9 +64,9 @@ def test_answers_are_kept_with_the_visit_and_the_last_one_counts(world: World) -
     told = trouble(world, visit)
     assert "Water at the air valve: air or nothing" in [each["says"] for each in told["evidence"]]
     assert told["suspects"][0]["id"] != "burst"
-    first = told["check"]["item"]
+    first = told["check"]["items"][0]["item"]
     assert add(world, visit, "saw", {"item": first, "says": "cannot"}).status_code == 200
-    assert trouble(world, visit)["check"]["item"] != first
+    assert trouble(world, visit)["check"]["items"][0]["item"] != first
     for wrong in ({"item": "luck", "says": "yes"}, {"item": "run", "says": "figure", "value": -1}):
         assert add(world, visit, "saw", wrong).status_code == 422
 
@@ -89,3 +89,48 @@ def test_symptom_cause_and_remedy_stand_in_the_report_and_travel_with_the_archiv
     taken(world, imported(world, exported(world)))
     slots = [entry["slot"] for entry in _entries(world)]
     assert {"saw", "was"} <= set(slots)
+
+
+def _closed(world: World, was: str) -> None:
+    visit = opened(world)
+    assert add(world, visit, "complaint", "clicks").status_code == 200
+    assert add(world, visit, "was", was).status_code == 200
+    assert world["owner"].send("PUT", f"/api/visits/{visit}/closed").status_code == 200
+
+
+def met(world: World, who: str = "viewer") -> Any:
+    answer = world[who].get(f"/api/workspaces/{world.workspace.pk}/experience")
+    return json.loads(answer.content)
+
+
+def nipple(world: World, who: str, **body: Any) -> float:
+    told = ask(world, who, evidence=[{"item": "wander", "value": True}], **body).json()
+    return sum(each["probability"] for each in told["suspects"] if each["id"] == "nipple")
+
+
+def test_confirmed_outcomes_are_counted_shift_what_is_expected_and_can_be_set_back(
+    world: World,
+) -> None:
+    of = {"system": str(world.system.pk), "system_file": file()}
+    before = nipple(world, "viewer", **of)
+    assert met(world)["kinds"] == []
+    for _ in range(3):
+        _closed(world, "nipple")
+    _closed(world, "air_low")
+    (kind,) = met(world)["kinds"]
+    assert (kind["confirmed"], kind["counted"], kind["judged"]) == (4, 4, 4)
+    assert kind["first"] <= kind["among_three"] <= 4
+    assert kind["causes"][0]["id"] == "nipple"
+    assert kind["causes"][0]["now"] > kind["causes"][0]["usual"]
+    after = nipple(world, "viewer", **of)
+    assert after > before
+    # Another workspace neither sees nor feels it.
+    assert nipple(world, "outsider", system_file=file()) == pytest.approx(before)
+    assert ask(world, "outsider", **of).status_code == 404
+    url = f"/api/workspaces/{world.workspace.pk}/experience"
+    assert world["technician"].send("DELETE", url).status_code == 200
+    (kind,) = met(world)["kinds"]
+    assert (kind["confirmed"], kind["counted"], kind["causes"]) == (4, 0, [])
+    assert nipple(world, "viewer", **of) == pytest.approx(before)
+    _closed(world, "nipple")
+    assert met(world)["kinds"][0]["counted"] == 1

@@ -2,11 +2,12 @@
 each, and the one check that is next."""
 
 import math
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from operator import mul
 from typing import Any
 
+from zerodip.diagnosis.experience import with_experience
 from zerodip.diagnosis.hypotheses import OTHER
 from zerodip.diagnosis.inference import Belief, believe
 from zerodip.diagnosis.likelihood import WRONG
@@ -16,7 +17,15 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
 from zerodip.units import text
 
-__all__ = ["CheckAsked", "Evidence", "ItemAsked", "Suspect", "TroubleView", "trouble_view"]
+__all__ = [
+    "CheckAsked",
+    "Evidence",
+    "ItemAsked",
+    "Suspect",
+    "TroubleView",
+    "place_of_cause",
+    "trouble_view",
+]
 
 _SHOWN, _LEAST = 4, 0.03
 _SPEAKS = 1.6  # times as likely under this cause as under the others
@@ -119,7 +128,7 @@ def trouble_view(
     units: str,
     condition: Needs = "powered",
     impossible: Collection[str] = (),
-    offset_sd: float | None = None,
+    met: Mapping[str, int] | None = None,
 ) -> TroubleView:
     """The diagnosis of a system by what was observed.
 
@@ -129,7 +138,7 @@ def trouble_view(
         units: Unit system of the texts: "us", "metric" or "kpa".
         condition: How the system stands.
         impossible: Ids of items that cannot be looked at here.
-        offset_sd: How far the gauge may be off, one standard deviation, Pa; as practised if None.
+        met: Outcomes that this workspace confirmed, by the cause's id.
 
     Returns:
         What is shown.
@@ -139,8 +148,7 @@ def trouble_view(
 
     Source: Bayes' rule over the plant's own model; priors are judgement, no source.
     """
-    sd = figures.gauge_error_pa / 2 if offset_sd is None else offset_sd
-    belief = believe(kind_of(figures).troubles, figures, observations, sd)
+    belief = _belief(figures, observations, met)
     suspects = tuple(_suspects(belief, units)) if belief.observations else ()
     stop = _stop(belief)
     chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
@@ -160,6 +168,36 @@ def trouble_view(
         clear=clear,
         ends=_ends(belief, clear) if done else "",
     )
+
+
+def _belief(
+    figures: Figures, observations: Sequence[Observation], met: Mapping[str, int] | None
+) -> Belief:
+    troubles = with_experience(kind_of(figures).troubles, met or {})
+    return believe(troubles, figures, observations, figures.gauge_error_pa / 2)
+
+
+def place_of_cause(
+    figures: Figures,
+    observations: Sequence[Observation],
+    cause: str,
+    met: Mapping[str, int] | None = None,
+) -> int | None:
+    """At which place a cause stands by what was observed.
+
+    Args:
+        figures: The system's figures under its settings.
+        observations: What was observed.
+        cause: The cause's id.
+        met: Outcomes that this workspace confirmed, by the cause's id.
+
+    Returns:
+        Its place, 1 for the likeliest; None where nothing was observed or it is no cause here.
+    """
+    if not observations:
+        return None
+    ranked = list(_belief(figures, observations, met).by_cause)
+    return ranked.index(cause) + 1 if cause in ranked else None
 
 
 def _advised(belief: Belief) -> bool:

@@ -1,7 +1,7 @@
 """A trouble asked about without a visit: a system's file, or only its kind, with a list of
 evidence."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -31,12 +31,15 @@ class TroubleAsked:
     impossible: frozenset[str]
 
 
-def asked_trouble(raw: Any, units: str) -> TroubleView:
+def asked_trouble(
+    raw: Any, units: str, met: Callable[[str], Mapping[str, int]] = lambda kind: {}
+) -> TroubleView:
     """The diagnosis of a file of evidence.
 
     Args:
         raw: The file as plain values.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        met: Gives the outcomes confirmed before on a kind of system, by cause.
 
     Returns:
         The diagnosis.
@@ -46,7 +49,12 @@ def asked_trouble(raw: Any, units: str) -> TroubleView:
     """
     asked = read_trouble(raw)
     return trouble_view(
-        asked.document.figures(), asked.observations, units, asked.condition, asked.impossible
+        asked.document.figures(),
+        asked.observations,
+        units,
+        asked.condition,
+        asked.impossible,
+        met(asked.document.system.kind),
     )
 
 

@@ -58,10 +58,11 @@ class Progress:
 
 @dataclass(frozen=True, kw_only=True)
 class Outcome:
-    """A cause that may be confirmed at hand-over."""
+    """A cause that may be confirmed at hand-over; the `likely` ones first."""
 
     id: str
     title: str
+    likely: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -99,12 +100,14 @@ class VisitView:
 class VisitAsked:
     """What goes with a visit when it is shown: the values that the visit before left, by slot; what
     was learned of the nuts; both nuts in one power-off ("together") or one at a time ("first");
-    turning rather than watching (`eager`)."""
+    turning rather than watching (`eager`); the outcomes that the workspace confirmed on this kind
+    of system, by cause (`met`)."""
 
     last: Mapping[str, Any] = field(default_factory=dict)
     learned: Learned = ()
     order: Literal["together", "first"] = "together"
     eager: bool = False
+    met: Mapping[str, int] = field(default_factory=dict)
 
 
 _CAUTIONS: dict[Step, str] = {
@@ -156,7 +159,7 @@ def visit_view(
     watch = watch_view(figures, log, asked.last, units)
     left = figures_at(document, done.left) or figures
     handover = handover_view(figures, left, log, done, setting, proof, units)
-    jobs, trouble = jobs_of(figures, log), _trouble(figures, log, proof, units)
+    jobs, trouble = jobs_of(figures, log), _trouble(figures, log, proof, units, asked.met)
     stand = Stand(
         log=log,
         jobs=jobs,
@@ -202,29 +205,38 @@ def visit_view(
         prove=proof,
         handover=handover,
         trouble=trouble,
-        outcomes=_outcomes(figures, log, trouble, units),
+        outcomes=_outcomes(figures, log, trouble, units, asked.met),
         cautions=_CAUTIONS,
     )
 
 
-def _trouble(figures: Figures, log: Log, proof: ProveView, units: str) -> TroubleView | None:
+def _trouble(
+    figures: Figures, log: Log, proof: ProveView, units: str, met: Mapping[str, int]
+) -> TroubleView | None:
     """The diagnosis, where something was measured that does not agree, or seen or heard."""
     seen = observations_of(figures, log, mended=proved(figures, log))
     if not proof.apart and not any(each.value is True for each in seen):
         return None
-    return trouble_view(figures, seen, units, condition_of(log), impossible_here(log))
+    return trouble_view(figures, seen, units, condition_of(log), impossible_here(log), met)
 
 
 def _outcomes(
-    figures: Figures, log: Log, trouble: TroubleView | None, units: str
+    figures: Figures, log: Log, trouble: TroubleView | None, units: str, met: Mapping[str, int]
 ) -> tuple[Outcome, ...]:
-    """What it may have been in the end: the suspects as found."""
+    """What it may have been in the end: the suspects as found, then every other cause."""
     if proved(figures, log):
         seen = observations_of(figures, log)
         called = any(each.value is True for each in seen)
-        trouble = trouble_view(figures, seen, units) if called else None
-    suspects = trouble.suspects if trouble else ()
-    return tuple(Outcome(id=each.id, title=each.title) for each in suspects)
+        trouble = trouble_view(figures, seen, units, met=met) if called else None
+    if trouble is None or not trouble.suspects:
+        return ()
+    likely = {each.id: each.title for each in trouble.suspects}
+    troubles = kind_of(figures).troubles
+    others = [each for each in (troubles.healthy, *troubles.causes) if each.id not in likely]
+    return (
+        *(Outcome(id=id, title=title, likely=True) for id, title in likely.items()),
+        *(Outcome(id=each.id, title=each.title, likely=False) for each in others),
+    )
 
 
 def _place(log: Log) -> Step:

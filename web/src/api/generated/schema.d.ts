@@ -464,26 +464,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/trouble": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Ask Trouble
-         * @description What may be wrong by what was seen and measured, and the next check. Nothing is stored.
-         */
-        post: operations["sites_decide_api_ask_trouble"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/practices": {
         parameters: {
             query?: never;
@@ -930,6 +910,52 @@ export interface paths {
         put: operations["visits_api_add_photo"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trouble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Trouble
+         * @description What may be wrong by what was seen and measured, and the next check, as often as the causes
+         *     are met in the workspace: that of the system named, else the only one. Nothing is stored.
+         */
+        post: operations["visits_trouble_api_ask_trouble"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workspaces/{workspace_id}/experience": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Experience
+         * @description What a workspace's troubles were in the end, by kind of system, and how often that was
+         *     expected.
+         */
+        get: operations["visits_trouble_api_read_experience"];
+        put?: never;
+        post?: never;
+        /**
+         * Set Experience Back
+         * @description From now on causes are expected as usual again. The outcomes stay on record.
+         */
+        delete: operations["visits_trouble_api_set_experience_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2667,155 +2693,6 @@ export interface components {
             /** Sizes M3 */
             sizes_m3?: number[] | null;
         };
-        /**
-         * CheckAsked
-         * @description The check to make next: all that is looked at in one place, for the first time or `again`,
-         *     its minutes with the way there, what comes `first`, tools and caution.
-         */
-        CheckAsked: {
-            /** Items */
-            items: components["schemas"]["ItemAsked"][];
-            /** Again */
-            again: boolean;
-            /** Minutes */
-            minutes: number;
-            /** First */
-            first: string;
-            /** Tools */
-            tools: string;
-            /** Caution */
-            caution: string;
-        };
-        /**
-         * Evidence
-         * @description One thing that was seen or measured, in words.
-         */
-        Evidence: {
-            /** Item */
-            item: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * ItemAsked
-         * @description One thing to look at: the question, what stands on the answers, how it is done; a figure has
-         *     a dimension, and where it may not come to an end the answer that says so.
-         */
-        ItemAsked: {
-            /** Item */
-            item: string;
-            /** Asks */
-            asks: string;
-            /** Yes */
-            yes: string;
-            /** No */
-            no: string;
-            /** How */
-            how: string;
-            dimension: components["schemas"]["Dimension"];
-            /** Never */
-            never: string;
-        };
-        /**
-         * Suspect
-         * @description A cause with its probability, in a figure and a word, how large it would be, what speaks for
-         *     and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
-         *     in about so many minutes, and what comes of it if it is left.
-         */
-        Suspect: {
-            /** Id */
-            id: string;
-            /** Title */
-            title: string;
-            /** Probability */
-            probability: number;
-            /** Word */
-            word: string;
-            /** Size */
-            size: string;
-            /** Speaks For */
-            speaks_for: string[];
-            /** Against */
-            against: string[];
-            /** Remedy */
-            remedy: string;
-            /** Remedy Kind */
-            remedy_kind: string;
-            /** Remedy Says */
-            remedy_says: string;
-            /** Minutes */
-            minutes: number;
-            /** If Left */
-            if_left: string;
-        };
-        /**
-         * SymptomView
-         * @description What a call may begin with, its small sketch, and whether it was answered.
-         */
-        SymptomView: {
-            /** Item */
-            item: string;
-            /** Title */
-            title: string;
-            /** Sketch */
-            sketch: string;
-            /** Said */
-            said: boolean | null;
-        };
-        /**
-         * TroubleView
-         * @description The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
-         *     does not fit together; `rest` the probability of all that is not shown; `ends` what is said
-         *     where no further check is worth its minutes, `clear` that the remedy is known then.
-         */
-        TroubleView: {
-            /** Stop */
-            stop: string;
-            /** Symptoms */
-            symptoms: components["schemas"]["SymptomView"][];
-            /** Evidence */
-            evidence: components["schemas"]["Evidence"][];
-            /** Suspects */
-            suspects: components["schemas"]["Suspect"][];
-            /** Rest */
-            rest: number;
-            /** Odd */
-            odd: string;
-            check: components["schemas"]["CheckAsked"] | null;
-            /** Clear */
-            clear: boolean;
-            /** Ends */
-            ends: string;
-        };
-        /**
-         * TroubleWanted
-         * @description A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
-         *     `value`), how the system stands, and the items that cannot be looked at
-         *     (docs/trouble.schema.json).
-         */
-        TroubleWanted: {
-            /** Kind */
-            kind?: string | null;
-            /** System File */
-            system_file?: {
-                [key: string]: unknown;
-            } | null;
-            /**
-             * Evidence
-             * @default []
-             */
-            evidence: unknown[];
-            /**
-             * Condition
-             * @default powered
-             */
-            condition: string;
-            /**
-             * Impossible
-             * @default []
-             */
-            impossible: unknown[];
-        };
         /** @description The ways followed where practitioners differ, why, and what its sums assume. `follows` tells whether it is the workspace's practice or this system's own. */
         PracticeFile: {
             /** Practice */
@@ -3281,6 +3158,25 @@ export interface components {
             slot: components["schemas"]["Slot"];
         };
         /**
+         * CheckAsked
+         * @description The check to make next: all that is looked at in one place, for the first time or `again`,
+         *     its minutes with the way there, what comes `first`, tools and caution.
+         */
+        CheckAsked: {
+            /** Items */
+            items: components["schemas"]["ItemAsked"][];
+            /** Again */
+            again: boolean;
+            /** Minutes */
+            minutes: number;
+            /** First */
+            first: string;
+            /** Tools */
+            tools: string;
+            /** Caution */
+            caution: string;
+        };
+        /**
          * Complaint
          * @description Something is wrong beside the setting: what is seen, and what to look at, most likely
          *     first.
@@ -3384,6 +3280,16 @@ export interface components {
             by: string;
         };
         /**
+         * Evidence
+         * @description One thing that was seen or measured, in words.
+         */
+        Evidence: {
+            /** Item */
+            item: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * HandoverView
          * @description What the last step shows. What remains does not keep a visit from being closed. `photos` are
          *     those that the report shows, by their ids.
@@ -3399,6 +3305,26 @@ export interface components {
             photos: string[];
             /** Signed */
             signed: string;
+        };
+        /**
+         * ItemAsked
+         * @description One thing to look at: the question, what stands on the answers, how it is done; a figure has
+         *     a dimension, and where it may not come to an end the answer that says so.
+         */
+        ItemAsked: {
+            /** Item */
+            item: string;
+            /** Asks */
+            asks: string;
+            /** Yes */
+            yes: string;
+            /** No */
+            no: string;
+            /** How */
+            how: string;
+            dimension: components["schemas"]["Dimension"];
+            /** Never */
+            never: string;
         };
         /**
          * JobView
@@ -3540,13 +3466,15 @@ export interface components {
         };
         /**
          * Outcome
-         * @description A cause that may be confirmed at hand-over.
+         * @description A cause that may be confirmed at hand-over; the `likely` ones first.
          */
         Outcome: {
             /** Id */
             id: string;
             /** Title */
             title: string;
+            /** Likely */
+            likely: boolean;
         };
         /**
          * PartSpec
@@ -3801,6 +3729,77 @@ export interface components {
             air_renewed?: boolean | null;
         };
         /**
+         * Suspect
+         * @description A cause with its probability, in a figure and a word, how large it would be, what speaks for
+         *     and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
+         *     in about so many minutes, and what comes of it if it is left.
+         */
+        Suspect: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Probability */
+            probability: number;
+            /** Word */
+            word: string;
+            /** Size */
+            size: string;
+            /** Speaks For */
+            speaks_for: string[];
+            /** Against */
+            against: string[];
+            /** Remedy */
+            remedy: string;
+            /** Remedy Kind */
+            remedy_kind: string;
+            /** Remedy Says */
+            remedy_says: string;
+            /** Minutes */
+            minutes: number;
+            /** If Left */
+            if_left: string;
+        };
+        /**
+         * SymptomView
+         * @description What a call may begin with, its small sketch, and whether it was answered.
+         */
+        SymptomView: {
+            /** Item */
+            item: string;
+            /** Title */
+            title: string;
+            /** Sketch */
+            sketch: string;
+            /** Said */
+            said: boolean | null;
+        };
+        /**
+         * TroubleView
+         * @description The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
+         *     does not fit together; `rest` the probability of all that is not shown; `ends` what is said
+         *     where no further check is worth its minutes, `clear` that the remedy is known then.
+         */
+        TroubleView: {
+            /** Stop */
+            stop: string;
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomView"][];
+            /** Evidence */
+            evidence: components["schemas"]["Evidence"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Rest */
+            rest: number;
+            /** Odd */
+            odd: string;
+            check: components["schemas"]["CheckAsked"] | null;
+            /** Clear */
+            clear: boolean;
+            /** Ends */
+            ends: string;
+        };
+        /**
          * TryView
          * @description One try as it stands in the bars: turns, points seen (Pa gauge), the entry, and how far each
          *     was off its target.
@@ -3979,6 +3978,90 @@ export interface components {
             value?: unknown;
             /** Supersedes */
             supersedes?: string | null;
+        };
+        /**
+         * TroubleWanted
+         * @description A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
+         *     `value`), how the system stands, and the items that cannot be looked at
+         *     (docs/trouble.schema.json); `system` is the id of the one that it is about, if it is on
+         *     record.
+         */
+        TroubleWanted: {
+            /** System */
+            system?: string | null;
+            /** Kind */
+            kind?: string | null;
+            /** System File */
+            system_file?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Evidence
+             * @default []
+             */
+            evidence: unknown[];
+            /**
+             * Condition
+             * @default powered
+             */
+            condition: string;
+            /**
+             * Impossible
+             * @default []
+             */
+            impossible: unknown[];
+        };
+        /**
+         * CauseMet
+         * @description How many times a cause was confirmed, and its share of all faults: as usual, and now.
+         */
+        CauseMet: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Times */
+            times: number;
+            /** Usual */
+            usual: number;
+            /** Now */
+            now: number;
+        };
+        /**
+         * ExperienceOut
+         * @description What a workspace has met, by kind of system; set back at `since`, if ever.
+         */
+        ExperienceOut: {
+            /** Since */
+            since: string | null;
+            /** May Change */
+            may_change: boolean;
+            /** Kinds */
+            kinds: components["schemas"]["KindMet"][];
+        };
+        /**
+         * KindMet
+         * @description What the troubles of one kind of system were: outcomes confirmed, those that are `counted`
+         *     since it was set back; of the `judged` ones how often the cause stood first, and among the first
+         *     three; each cause with its share of all as usual and now.
+         */
+        KindMet: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Confirmed */
+            confirmed: number;
+            /** Counted */
+            counted: number;
+            /** Judged */
+            judged: number;
+            /** First */
+            first: number;
+            /** Among Three */
+            among_three: number;
+            /** Causes */
+            causes: components["schemas"]["CauseMet"][];
         };
         /**
          * LabelsWanted
@@ -6835,113 +6918,6 @@ export interface operations {
             };
         };
     };
-    sites_decide_api_ask_trouble: {
-        parameters: {
-            query?: {
-                units?: "us" | "metric" | "kpa";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TroubleWanted"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TroubleView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     practice_api_read_practices: {
         parameters: {
             query?: never;
@@ -9511,6 +9487,319 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_trouble_api_ask_trouble: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TroubleWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_trouble_api_read_experience: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workspace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExperienceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_trouble_api_set_experience_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                workspace_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExperienceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

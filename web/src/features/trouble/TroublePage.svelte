@@ -32,7 +32,9 @@
   })
   $effect(() => {
     if (id && !system) return
-    const of = system ? { system_file: system.document as Record<string, unknown> } : { kind }
+    const of = system
+      ? { system: system.id, system_file: system.document as Record<string, unknown> }
+      : { kind }
     const given = evidence
     const body = { ...of, evidence: given.map(told), impossible, condition: 'powered' }
     const query = { units: preferences.units }

@@ -4,6 +4,7 @@
   import { session } from '../../api/session.svelte'
   import Account from './Account.svelte'
   import Calendar from './Calendar.svelte'
+  import Experience from './Experience.svelte'
   import Files from './Files.svelte'
   import Gauges from './Gauges.svelte'
   import Members from './Members.svelte'
@@ -42,6 +43,7 @@
         onchanged={load}
       />
       <Gauges workspace={workspace.id} mayWrite={mayWrite(workspace.id)} />
+      <Experience workspace={workspace.id} />
       <Members {workspace} onchanged={load} />
       <Files {workspace} mayWrite={mayWrite(workspace.id)} />
     </div>
