@@ -2,6 +2,7 @@
 to show. All invented."""
 
 import uuid
+from collections.abc import Iterable
 from datetime import timedelta
 from typing import Any
 
@@ -15,6 +16,7 @@ from zerodip.units import PSI
 from zerodip.visit.log import log_of
 from zerodip.visit.steps.switch_state import belief_of
 
+from .experience import keep_outcome
 from .models import Entry, Visit
 from .next_checks import refresh_next_checks
 from .selectors import records_of
@@ -64,6 +66,26 @@ HISTORY: dict[str, tuple[_Row, ...]] = {
     "Galley pump": ((410, None, None, 33, 44, (0.25, 0.0), 35, 46, 4),),
 }
 
+# What was complained of on a past visit and what it was in the end, by its days ago.
+TROUBLES: dict[str, dict[int, tuple[str, str]]] = {
+    "Potting-shed well": {1090: ("clicks", "points")},
+    "Byre well": {400: ("clicks", "waterlogged"), 120: ("clicks", "waterlogged")},
+    "Workshop compressor": {690: ("starts_alone", "leak"), 340: ("starts_alone", "check_valve")},
+    "Galley pump": {410: ("clicks", "outlet_small")},
+}
+# Calls that nobody has come to the end of yet: what was noted so far.
+OPEN: dict[str, tuple[tuple[str, Any], ...]] = {
+    "Millrace cottage": (
+        ("complaint", "clicks"),
+        ("found.run", 11.0),
+        ("saw", {"item": "trips", "says": "yes"}),
+    ),
+    "Galley pump": (
+        ("complaint", "starts_alone"),
+        ("saw", {"item": "drips", "says": "no"}),
+    ),
+}
+
 
 def load_history(user: User, workspace: Workspace) -> None:
     """Past visits of the systems of the demo's workspace; those that were visited already keep what
@@ -72,7 +94,22 @@ def load_history(user: User, workspace: Workspace) -> None:
     for system in systems:
         for row in HISTORY[system.name]:
             _visit(system, user, row)
+        if system.name in OPEN:
+            _call(system, user)
     refresh_next_checks(systems)
+
+
+def _call(system: System, user: User) -> None:
+    opened = timezone.now() - timedelta(hours=2)
+    visit = Visit.objects.create(system=system, opened_by=user, opened_at=opened)
+    _enter(visit, user, OPEN[system.name])
+
+
+def _enter(visit: Visit, user: User, records: Iterable[tuple[str, Any]]) -> None:
+    made = {"visit": visit, "made_by": user, "made_at": visit.opened_at + timedelta(minutes=20)}
+    Entry.objects.bulk_create(
+        Entry(id=uuid.uuid4(), slot=slot, value=value, **made) for slot, value in records
+    )
 
 
 def _visit(system: System, user: User, row: _Row) -> None:
@@ -85,10 +122,10 @@ def _visit(system: System, user: User, row: _Row) -> None:
         closed_at=closed,
         document=_then(system.document),
     )
-    made = {"visit": visit, "made_by": user, "made_at": opened + timedelta(minutes=20)}
-    Entry.objects.bulk_create(
-        Entry(id=uuid.uuid4(), slot=slot, value=value, **made) for slot, value in _records(row)
-    )
+    complaint, was = TROUBLES.get(system.name, {}).get(row[0], ("", ""))
+    called = [("complaint", complaint), ("was", was)] if was else []
+    _enter(visit, user, [*called, *_records(row)])
+    keep_outcome(visit, log_of(records_of(visit)))
     if row[5]:
         visit.learned = _learned(system, visit)
         visit.save(update_fields=["learned"])

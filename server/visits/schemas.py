@@ -18,7 +18,8 @@ MomentKind = Literal["visit", "decision", "added", "retired", "restored"]
 
 
 class TroubleWanted(Schema):
-    """A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
+    """A trouble to be diagnosed: a system's file, or only its kind and what was read of its
+    `plates` (cut_in_gauge_pa, cut_out_gauge_pa, volume_m3, flow_m3_s), what was observed (`item`,
     `value`), how the system stands, and the items that cannot be looked at
     (docs/trouble.schema.json); `system` is the id of the one that it is about, if it is on
     record."""
@@ -26,6 +27,7 @@ class TroubleWanted(Schema):
     system: UUID | None = None
     kind: str | None = None
     system_file: dict[str, Any] | None = None
+    plates: dict[str, Any] = {}
     evidence: list[Any] = []
     condition: str = "powered"
     impossible: list[Any] = []

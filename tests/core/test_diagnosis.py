@@ -106,6 +106,72 @@ def test_the_posterior_is_that_of_plain_enumeration(
     assert belief.probability(OTHER) == pytest.approx(weights["other"] / total)
 
 
+@pytest.mark.parametrize(("first", "second"), [(0.4, 0.6), (0.4, 9.0), (9.0, 9.2)])
+def test_two_readings_of_one_figure_are_right_or_slips_each_by_itself(
+    first: float, second: float
+) -> None:
+    """The four ways written out, with scipy's densities: both good readings share the plant's own
+    deviation and differ by a smaller one."""
+
+    def likelihood_of(mean: float) -> float:
+        def slip(value: float) -> float:
+            return float(0.5 / 100 + 0.5 * norm.pdf(value, mean, 100 / 8))
+
+        apart = norm.pdf(second - first, 0, likelihood.AGAIN * 2**0.5)
+        good = [0.95 * norm.pdf(value, mean, 1.0) for value in (first, second)]
+        bad = [0.05 * slip(value) for value in (first, second)]
+        both = 0.95**2 * norm.pdf((first + second) / 2, mean, 1.0) * apart
+        return float(both + good[0] * bad[1] + bad[0] * good[1] + bad[0] * bad[1])
+
+    shares = {
+        "healthy": ROUTINE.healthy * likelihood_of(0.0),
+        "a": ROUTINE.single * 0.75 * likelihood_of(0.0),
+        "b": ROUTINE.single * 0.25 * likelihood_of(4.0),
+        "a+b": ROUTINE.pair * 2 * 0.75 * 0.25 * likelihood_of(4.0),
+        "other": ROUTINE.unknown / 100**2,
+    }
+    seen = [Observation("needle", first), Observation("needle", second, (), True)]
+    belief = believe(TOY, None, seen, 0.0)
+    expected = (shares["b"] + shares["a+b"]) / sum(shares.values())
+    assert belief.probability("b") == pytest.approx(expected)
+
+
+def test_all_that_is_looked_at_in_one_place_is_weighed_at_once() -> None:
+    """Two signs at one place: the information of both answers together, by Shannon's sum."""
+    place = tuple(
+        replace(item, together="here") if item.id in ("light", "sound") else item
+        for item in TOY.items
+    )
+    belief = believe(replace(TOY, items=place), None, [Observation("needle", 2.0)], 0.0)
+    chosen = next_check(belief, "powered", {"needle"})
+    assert chosen is not None
+    assert {each.id for each in chosen.items} == {"light", "sound"}
+    joint: dict[tuple[str, bool, bool], float] = {}
+    for hypothesis, p in belief.weighed:
+        remedies_ = hypothesis.remedies
+        for light in (True, False):
+            for sound in (True, False):
+                both = p / len(remedies_)
+                for id, answer in (("light", light), ("sound", sound)):
+                    of = TOY.item(id)
+                    assert of is not None
+                    yes = likelihood.heard_yes(hypothesis, of)
+                    both *= yes if answer else 1 - yes
+                for remedy in remedies_:
+                    key = (remedy, light, sound)
+                    joint[key] = joint.get(key, 0.0) + both
+    bits = sum(
+        both
+        * math.log2(
+            both
+            / sum(v for k, v in joint.items() if k[0] == key[0])
+            / sum(v for k, v in joint.items() if k[1:] == key[1:])
+        )
+        for key, both in joint.items()
+    )
+    assert chosen.bits == pytest.approx(bits, rel=1e-2)
+
+
 @pytest.mark.parametrize("of", FIGURES, ids=lambda of: of.system.kind)
 def test_more_evidence_for_a_cause_never_lowers_it_against_an_equal_rival(of: Any) -> None:
     """Two causes that are alike but for one item: seeing it favours the one that shows it."""

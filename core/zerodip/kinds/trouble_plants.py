@@ -5,9 +5,10 @@ import math
 from typing import Any
 
 from zerodip.diagnosis.parts import Forecast, Observation
+from zerodip.kinds.figures import Figures
 from zerodip.units import PSI
 
-__all__ = ["drawn", "points_found", "runs_on", "sigmoid", "timed_run"]
+__all__ = ["drawn", "points_found", "runs_on", "settings_unread", "sigmoid", "timed_run"]
 
 _CLAMP = 0.08
 _WATCH_S = 1.0  # of the stopwatch, one standard deviation
@@ -25,19 +26,33 @@ def sigmoid(x: float) -> float:
     return 1 / (1 + math.exp(-max(min(x, 40.0), -40.0)))
 
 
+def settings_unread(figures: Figures) -> bool:
+    """Whether nobody knows where the switch was set: then no point has gone astray.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        True where cut-in or cut-out is only the usual one.
+    """
+    return any(figures.is_assumed(f"settings.{each}_gauge_pa") for each in _POINTS)
+
+
 def points_found(
-    wanted: tuple[float, float], seen: tuple[Observation, ...]
+    figures: Figures, seen: tuple[Observation, ...]
 ) -> tuple[tuple[float, float], tuple[float, float] | None]:
     """Cut-in and cut-out where they stand if nothing went astray, and where they were seen.
 
     Args:
-        wanted: Cut-in and cut-out as set, Pa gauge.
+        figures: The system's figures under its settings.
         seen: What was observed.
 
     Returns:
-        Both points, Pa gauge: as seen where that is near, or they were turned on this visit, else
-        as set; and both as seen, more than 1 psi apart, or None where what was seen is no band.
+        Both points, Pa gauge: as seen where that is near, or they were turned on this visit, or
+        nobody knows where they were set, else as set; and both as seen, more than 1 psi apart, or
+        None where what was seen is no band.
     """
+    wanted = figures.settings.cut_in_gauge_pa, figures.settings.cut_out_gauge_pa
     by = {each.item: each for each in seen if each.item in _POINTS}
     low, high = (
         max(float(by[item].value), PSI) if item in by else set_
@@ -45,9 +60,9 @@ def points_found(
     )
     if not by or high - low <= PSI:
         return wanted, None
-    turned = any(each.context for each in by.values())
+    free = settings_unread(figures) or any(each.context for each in by.values())
     near = max(abs(low - wanted[0]), abs(high - wanted[1])) <= _NEAR_PA
-    return ((low, high) if turned or near else wanted), (low, high)
+    return ((low, high) if free or near else wanted), (low, high)
 
 
 _NEAR_PA = 4 * PSI

@@ -28,6 +28,7 @@ from zerodip.visit.slots import (
     KNEE,
     LAP,
     LEAK,
+    LEAKS_SEEN,
     NIPPLE_CLOGGED,
     SAW,
     SWITCH_REPLACED,
@@ -62,6 +63,8 @@ _LOOKED_AT = (
     (GAUGE_STUCK, "gauge_differs"),
     (DIP_SEEN, "breath"),
 )
+# Seen in passing: nothing seen says little.
+_NOTICED = ((LEAKS_SEEN, "leak_heard"), (LEAKS_SEEN, "drips"))
 
 
 def observations_of(figures: Figures, log: Log, mended: bool = False) -> tuple[Observation, ...]:
@@ -147,6 +150,9 @@ def _found(log: Log, begun: str) -> Iterator[Observation]:
         record = log.record(slot)
         if record is not None and record.value is not None and record.at < begun:
             yield Observation(item, bool(record.value))
+    for slot, item in _NOTICED:
+        if log.value(slot):
+            yield Observation(item, True)
     context = _DECIDED if log.value(DECIDED) else ()
     for point, item in ((FOUND_CUT_IN, "cut_in"), (FOUND_CUT_OUT, "cut_out")):
         shown = log.true(point)

@@ -9,8 +9,8 @@ from zerodip.diagnosis.parts import Item, Needs, Observation, Troubles
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import Document, read_document
 from zerodip.fileformat.fields import Spec, check
-from zerodip.fileformat.templates import template_file
 from zerodip.kinds.registry import KINDS, kind_of
+from zerodip.visit.rough_plates import ROUGH, rough_system
 from zerodip.visit.trouble import TroubleView, trouble_view
 from zerodip.visit.validation import figure_spec
 
@@ -59,9 +59,9 @@ def asked_trouble(
 
 
 def read_trouble(raw: Any) -> TroubleAsked:
-    """Reads a file of evidence: `system_file` (a system's file) or `kind`, `evidence` (a list of
-    `item`, `value` and, where it was taken between figures, `context`, or `again` where it was
-    looked at once more), `condition`, `impossible`.
+    """Reads a file of evidence: `system_file` (a system's file) or `kind` and what was read of its
+    `plates`; `evidence`, a list of `item`, `value` and, where it was taken between figures,
+    `context`, or `again` where it was looked at once more; `condition`; `impossible`.
 
     Args:
         raw: The file as plain values.
@@ -103,7 +103,10 @@ def _document(raw: Mapping[str, Any]) -> Document:
     if not isinstance(kind, str) or kind not in KINDS:
         says = f"must be one of {', '.join(KINDS)}, or give a system_file."
         raise InvalidInput([_fault("kind", "not_a_choice", "Kind", says)])
-    return read_document(template_file(kind, "Trouble"))
+    plates = raw.get("plates", {})
+    if not isinstance(plates, Mapping):
+        raise InvalidInput([_fault("plates", "not_an_object", "Plates", "must be an object.")])
+    return rough_system(kind, plates)
 
 
 def _list_faults(evidence: Any) -> Iterator[Fault]:
@@ -183,6 +186,11 @@ def trouble_schema() -> dict[str, Any]:
         "required": ["evidence"],
         "properties": {
             "kind": {"enum": list(KINDS), "description": "The kind; or give a system_file."},
+            "plates": {
+                "type": "object",
+                "description": "Of a kind: what was read of its plates, SI.",
+                "properties": {name: {"type": "number"} for name in ROUGH},
+            },
             "system_file": {"type": "object", "description": "See system.schema.json."},
             "condition": {"enum": list(_CONDITIONS)},
             "impossible": {"type": "array", "items": {"type": "string"}},

@@ -7,12 +7,19 @@ from functools import cached_property
 
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.compressor.figures import CompressorFigures
-from zerodip.kinds.trouble_plants import drawn, points_found, runs_on, sigmoid, timed_run
+from zerodip.kinds.trouble_plants import (
+    drawn,
+    points_found,
+    runs_on,
+    settings_unread,
+    sigmoid,
+    timed_run,
+)
 from zerodip.units import PSI
 
 __all__ = ["AirPlant", "healthy_plant"]
 
-_PLATE = 0.12
+_PLATE, _UNREAD = 0.12, 0.45
 _POINT_PA, _DRIFTED_PA = 2 * PSI, 15 * PSI
 _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
@@ -23,7 +30,8 @@ class AirPlant:
     `found` where it was read (Pa gauge), `moved` how far each stands from where it was set; `room`
     the share of the receivers that holds air, `flow` the share of its plate that the machine
     delivers, `reaches` the share of cut-out that it comes to; what leaks in the lines and back
-    through the check valve (m³/s of free air); whether it starts and stops."""
+    through the check valve (m³/s of free air); whether it starts and stops; the current as a share
+    of the plate's, and what it draws `stalled`; how far runs may be off the plates, as a share."""
 
     figures: CompressorFigures
     points: tuple[float, float]
@@ -41,6 +49,7 @@ class AirPlant:
     gauge_low_pa: float = 0.0
     current: float = 1.0
     stalled: float = 0.0
+    spread: float = _PLATE
 
     @property
     def mean_flow_m3_s(self) -> float:
@@ -90,8 +99,9 @@ def healthy_plant(figures: CompressorFigures, seen: tuple[Observation, ...]) -> 
         The plant without a fault.
     """
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(wanted, seen)
-    return AirPlant(figures, points, wanted, found)
+    points, found = points_found(figures, seen)
+    unread = any(figures.is_assumed(path) for path in ("system.receivers", "system.pump.points"))
+    return AirPlant(figures, points, wanted, found, spread=_UNREAD if unread else _PLATE)
 
 
 def _clicks(plant: AirPlant) -> float:
@@ -129,7 +139,8 @@ def _rest(plant: AirPlant, _: tuple[float, ...]) -> Forecast:
 
 
 def _point(plant: AirPlant, context: tuple[float, ...], at: int) -> Forecast | None:
-    if context or (at and not plant.stops):  # as turned on this visit it tells of nothing astray
+    # Turned on this visit, or never known: it tells of nothing astray.
+    if context or settings_unread(plant.figures) or (at and not plant.stops):
         return None
     sd = _DRIFTED_PA if plant.drifted else _POINT_PA
     return Forecast(mean=plant.wanted[at] + plant.moved[at] - plant.gauge_low_pa, sd=sd)
@@ -145,7 +156,7 @@ def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
 
 
 _SHOWS: dict[str, Callable[[AirPlant, tuple[float, ...]], Forecast | None]] = {
-    "run": lambda plant, context: timed_run(plant, _PLATE),
+    "run": lambda plant, context: timed_run(plant, plant.spread),
     "rest": _rest,
     "cut_in": lambda plant, context: _point(plant, context, 0),
     "cut_out": lambda plant, context: _point(plant, context, 1),

@@ -10,7 +10,7 @@ from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, 
 from zerodip.kinds.tankless.figures import TanklessFigures
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, SET, gauge_item, symptom
-from zerodip.kinds.trouble_plants import drawn, points_found, sigmoid
+from zerodip.kinds.trouble_plants import drawn, points_found, settings_unread, sigmoid
 from zerodip.physics.demand_pump import running_gauge_pa
 from zerodip.units import PSI
 
@@ -65,13 +65,15 @@ class DemandPlant:
     def shows(self, item: str, context: tuple[float, ...]) -> Forecast | None:
         """A figure; None where this plant cannot tell."""
         told = _SHOWS.get(item)
-        turned = bool(context) and item in ("cut_in", "cut_out")  # on this visit: nothing astray
+        # Turned on this visit, or never known: a point tells of nothing astray.
+        known = not context and not settings_unread(self.figures)
+        turned = item in ("cut_in", "cut_out") and not known
         return None if told is None or turned else told(self)
 
 
 def _plant(figures: TanklessFigures, seen: tuple[Observation, ...]) -> DemandPlant:
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(wanted, seen)
+    points, found = points_found(figures, seen)
     return DemandPlant(figures, points, wanted, found)
 
 

@@ -8,7 +8,14 @@ from functools import cached_property
 from itertools import pairwise
 
 from zerodip.diagnosis.parts import Forecast, Observation
-from zerodip.kinds.trouble_plants import drawn, points_found, runs_on, sigmoid, timed_run
+from zerodip.kinds.trouble_plants import (
+    drawn,
+    points_found,
+    runs_on,
+    settings_unread,
+    sigmoid,
+    timed_run,
+)
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.physics.bladder_tank import Bank, from_rest, pressure_abs_pa, water_m3
 from zerodip.physics.plain_tank import vessel_above_zero
@@ -20,7 +27,8 @@ __all__ = ["WaterPlant", "healthy_plant"]
 _STEPS = 8
 _TIGHT_M3_S = 2e-8
 # Errors of plates, stopwatch, bucket and gauge, one standard deviation (judgement, no source).
-_PLATE, _PLATE_UNREAD, _BUCKET = 0.12, 0.45, 0.10
+_PLATE, _UNREAD, _BUCKET = 0.12, 0.45, 0.10
+_PUMP_FLOW = ("system.pump.flow_m3_s", "system.pump.points")
 _POINT_PA, _DRIFTED_PA, _AIR_PA, _KNEE_PA = 1.5 * PSI, 8 * PSI, 1.0 * PSI, 1.5 * PSI
 _CLICKS_S, _LONG_S, _ALONE_S = 25.0, 600.0, 3 * 3600.0
 _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
@@ -34,8 +42,8 @@ class WaterPlant:
     works; `flow` and `head` of the pump as shares of its plate, which `reaches` no more than a
     share of cut-out; what runs away in the house, past the relief valve and back through the check
     valve (m³/s); how late the switch feels the pressure; whether the pump starts, stops and is
-    wired to stop; what the gauges show too little (Pa); the current as a share of the plate's; the
-    run's spread as a share."""
+    wired to stop; what the gauges show too little (Pa); the current as a share of the plate's, and
+    what it draws `stalled`; how far pump and tanks may be off their plates, as a share."""
 
     figures: WaterFigures
     points: tuple[float, float]
@@ -60,7 +68,8 @@ class WaterPlant:
     air_gauge_low_pa: float = 0.0
     current: float = 1.0
     stalled: float = 0.0
-    spread: float = _PLATE
+    pump_sd: float = _PLATE
+    tank_sd: float = 0.0
 
     @property
     def plain(self) -> bool:
@@ -179,11 +188,20 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
         The plant without a fault.
     """
     wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(wanted, seen)
+    points, found = points_found(figures, seen)
     charge = figures.pre_charge_pa
-    unread = any(figures.is_assumed(part) for part in ("tanks", "pump"))
-    spread = _PLATE_UNREAD if unread else _PLATE
-    return WaterPlant(figures, points, wanted, found, charge, spread=spread)
+    if charge and figures.is_assumed("settings.pre_charge_gauge_pa"):
+        charge = max(charge + points[0] - wanted[0], 0.0)  # as it is usual for that cut-in
+    pump_unread = any(figures.is_assumed(path) for path in _PUMP_FLOW)
+    return WaterPlant(
+        figures,
+        points,
+        wanted,
+        found,
+        charge,
+        pump_sd=_UNREAD if pump_unread else _PLATE,
+        tank_sd=_UNREAD if figures.is_assumed("system.tanks") else 0.0,
+    )
 
 
 def _clicks(plant: WaterPlant) -> float:
@@ -272,24 +290,30 @@ _SEEN: dict[str, Callable[[WaterPlant], float]] = {
 def _rest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
     if not plant.starts or plant.lost_m3_s < _TIGHT_M3_S:
         return Forecast(never=True)
-    return Forecast(mean=plant.drawdown_m3 / plant.lost_m3_s, sd=0.2)
+    return Forecast(mean=plant.drawdown_m3 / plant.lost_m3_s, sd=math.hypot(0.2, plant.tank_sd))
 
 
 def _caught(plant: WaterPlant, context: tuple[float, ...]) -> Forecast:
     high, low = context if len(context) == 2 else (plant.points[1], plant.points[0])
     mean = max(plant.water(high) - plant.water(low), 1e-5)
-    return Forecast(mean=mean, sd=math.hypot(_BUCKET, 3e-4 / mean))
+    return Forecast(mean=mean, sd=math.hypot(_BUCKET, plant.tank_sd, 3e-4 / mean))
+
+
+def _tells_nothing(plant: WaterPlant, context: tuple[float, ...]) -> bool:
+    """Turned on this visit, or never known: a point tells where it stands, not that it went
+    astray."""
+    return bool(context) or settings_unread(plant.figures)
 
 
 def _cut_in(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
-    if context:  # as turned on this visit: it tells where it stands, not that it went astray
+    if _tells_nothing(plant, context):
         return None
     wanted = plant.wanted[0] + plant.moved[0]
     return _point(plant, wanted, late=-0.3 * plant.delivers(plant.points[0]))
 
 
 def _cut_out(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
-    if context or not plant.stops:
+    if _tells_nothing(plant, context) or not plant.stops:
         return None
     wanted = plant.wanted[1] + plant.moved[1]
     return _point(plant, wanted, late=plant.delivers(plant.points[1]))
@@ -336,11 +360,11 @@ def _delivered(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
     if not plant.starts:
         return Forecast(absent=True)
     mean = plant.delivers(sum(plant.points) / 2) - plant.house_m3_s
-    return Forecast(mean=max(mean, 1e-6), sd=math.hypot(plant.spread, 0.08))
+    return Forecast(mean=max(mean, 1e-6), sd=math.hypot(plant.pump_sd, 0.08))
 
 
 _SHOWS: dict[str, Callable[[WaterPlant, tuple[float, ...]], Forecast | None]] = {
-    "run": lambda plant, context: timed_run(plant, plant.spread),
+    "run": lambda plant, context: timed_run(plant, math.hypot(plant.pump_sd, plant.tank_sd)),
     "rest": _rest,
     "caught": _caught,
     "cut_in": _cut_in,

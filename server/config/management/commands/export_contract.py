@@ -15,6 +15,7 @@ from zerodip.documents.rules_page import rules_page
 from zerodip.fileformat.schema import document_schema, field_table
 from zerodip.kinds.registry import KINDS
 from zerodip.practice.ways import way_titles
+from zerodip.visit.rough_plates import rough_of
 from zerodip.visit.slot_table import slot_table
 from zerodip.visit.slots import PHOTOS_OF
 from zerodip.visit.trouble_asked import trouble_schema
@@ -50,6 +51,7 @@ def contract() -> dict[str, str]:
         f"{WEB}/units.gen.ts": _constant(units.table()),
         f"{WEB}/fields.gen.ts": _constant(field_table()),
         f"{WEB}/kinds.gen.ts": _constant({kind.id: kind.title for kind in KINDS.values()}),
+        f"{WEB}/rough.gen.ts": _constant({kind: list(rough_of(kind)) for kind in KINDS}),
         f"{WEB}/usual.gen.ts": _constant(
             {
                 kind.id: [[psi * units.PSI for psi in band] for band in kind.proposing.usual_psi]

@@ -3981,7 +3981,8 @@ export interface components {
         };
         /**
          * TroubleWanted
-         * @description A trouble to be diagnosed: a system's file or only its kind, what was observed (`item`,
+         * @description A trouble to be diagnosed: a system's file, or only its kind and what was read of its
+         *     `plates` (cut_in_gauge_pa, cut_out_gauge_pa, volume_m3, flow_m3_s), what was observed (`item`,
          *     `value`), how the system stands, and the items that cannot be looked at
          *     (docs/trouble.schema.json); `system` is the id of the one that it is about, if it is on
          *     record.
@@ -3995,6 +3996,13 @@ export interface components {
             system_file?: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Plates
+             * @default {}
+             */
+            plates: {
+                [key: string]: unknown;
+            };
             /**
              * Evidence
              * @default []

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import kinds from '../../api/generated/kinds.gen'
+  import rough from '../../api/generated/rough.gen'
   import { readOutbox, writeOutbox } from '../../domain/outbox'
   import { evidence as told, saw, type Seen } from '../../domain/trouble'
   import { uuid } from '../../domain/uuid'
@@ -8,12 +9,23 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { Query } from '../../api/query.svelte'
   import { navigate, route } from '../../router'
+  import QuantityInput from '../../ui/QuantityInput.svelte'
   import TopBar from '../../ui/TopBar.svelte'
+  import type { Dimension } from '../../domain/units'
   import Trouble from './Trouble.svelte'
 
   /** A call comes in: on a system of ours, or on any by its kind. Nothing is kept until a visit is opened. */
   const id = $derived((route.params as { id?: string }).id)
-  let kind = $state('well_bladder')
+  let kind = $state<keyof typeof rough>('well_bladder')
+  let plates = $state.raw<Record<string, number>>({})
+  const PLATES: Record<string, [string, Dimension]> = {
+    cut_in_gauge_pa: ['Cut-in', 'pressure'],
+    cut_out_gauge_pa: ['Cut-out', 'pressure'],
+    volume_m3: ['Tank or receiver', 'volume'],
+    flow_m3_s: ['Pump flow', 'flow'],
+  }
+  const dimensionOf = (name: string): Dimension =>
+    name === 'flow_m3_s' && kind === 'compressor' ? 'air_flow' : PLATES[name]![1]
   let system = $state.raw<Schemas['SystemOut'] | undefined>()
   let evidence = $state.raw<Seen[]>([])
   let impossible = $state.raw<string[]>([])
@@ -36,14 +48,21 @@
       ? { system: system.id, system_file: system.document as Record<string, unknown> }
       : { kind }
     const given = evidence
-    const body = { ...of, evidence: given.map(told), impossible, condition: 'powered' }
+    const body = {
+      ...of,
+      plates: system ? {} : plates,
+      evidence: given.map(told),
+      impossible,
+      condition: 'powered',
+    }
     const query = { units: preferences.units }
     void asked.ask(api.POST('/api/trouble', { params: { query }, body })).then((newest) => {
       if (!newest) return
       // A figure that cannot be is said and left out; what stood before stands.
       if (!asked.problem) good = given
-      else if (asked.problem.faults.length && evidence !== good) {
-        refused = asked.problem.faults[0]!.message
+      const fault = asked.problem?.faults.find((each) => each.path.startsWith('evidence'))
+      if (fault && evidence !== good) {
+        refused = fault.message
         evidence = good
       }
     })
@@ -55,6 +74,10 @@
     const same = (a: Seen, b: Seen) => a.item === b.item && (a.again === b.again || !b.again)
     impossible = [...impossible, ...cannot.map((each) => each.item)]
     evidence = [...evidence.filter((each) => !seen.some((one) => same(each, one))), ...can]
+  }
+  function read(name: string, value: unknown) {
+    const others = Object.entries(plates).filter(([each]) => each !== name)
+    plates = Object.fromEntries(typeof value === 'number' ? [...others, [name, value]] : others)
   }
   function withdraw(item: string) {
     evidence = evidence.filter((each) => each.item !== item)
@@ -95,6 +118,7 @@
         onchange={() => {
           good = evidence = []
           impossible = []
+          plates = {}
         }}
       >
         {#each Object.entries(kinds) as [value, title] (value)}<option {value}>{title}</option
@@ -104,6 +128,26 @@
         >Usual plates stand for what is not known of it. On a system of yours it goes by its own.</span
       >
     </label>
+    <details class="rounded-box border border-base-300 px-3">
+      <summary class="flex min-h-12 cursor-pointer items-center underline underline-offset-4"
+        >What is known of its plates</summary
+      >
+      <div class="grid grid-cols-2 gap-3 pb-3">
+        {#each rough[kind] as name (`${kind} ${name}`)}
+          <label class="grid gap-1 text-sm"
+            >{PLATES[name]![0]}
+            <span class="input input-lg w-full">
+              <QuantityInput
+                class="figure"
+                value={plates[name] ?? null}
+                dimension={dimensionOf(name)}
+                onset={(typed) => read(name, typed.value)}
+              />
+            </span>
+          </label>
+        {/each}
+      </div>
+    </details>
   {/if}
   {#if problem ?? asked.problem}
     {@const why = problem ?? asked.problem}

@@ -5,6 +5,7 @@
   import Photos from './Photos.svelte'
   import Plates from './Plates.svelte'
   import ReadFields from './ReadFields.svelte'
+  import VisitTrouble from './VisitTrouble.svelte'
   import type { VisitState } from '../../domain/visit.svelte'
 
   /** What can only be read dead and drained: the air, the plates, what is under the cover, what looks wrong. */
@@ -56,4 +57,5 @@
     </ol>
   </details>
 {/if}
+<VisitTrouble state={at} />
 <Jobs state={at} />
