@@ -59,6 +59,11 @@ class Hypothesis:
         return {}
 
     @cached_property
+    def signs(self) -> dict[str, float]:
+        """How likely each sign is there, as far as it was asked for."""
+        return {}
+
+    @cached_property
     def remedies(self) -> frozenset[str]:
         """Ids of the remedies that it calls for; "other" where it has no cause."""
         return frozenset(cause.remedy.id for cause, _ in self.parts) or frozenset({OTHER})

@@ -124,6 +124,13 @@ def chance_of_yes(hypothesis: Hypothesis, item: Item) -> float:
     Returns:
         A probability; one half where anything may be.
     """
+    made = hypothesis.signs
+    if item.id not in made:
+        made[item.id] = _sign(hypothesis, item)
+    return made[item.id]
+
+
+def _sign(hypothesis: Hypothesis, item: Item) -> float:
     if hypothesis.plant is None:
         return 0.5
     quiet = (1 - item.base) * (1 - (hypothesis.plant.seen(item.id) or 0.0))

@@ -29,7 +29,7 @@ SURE = 0.93  # of a remedy: no further check is worth its minutes
 ADVISED = 0.7  # of a remedy: less is said to be likely, and not told to be done
 _LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
 _BINS, _BINS_TOGETHER = 8, 4
-_RULED_OUT = 5e-4
+_RULED_OUT = 1e-3
 _FURTHER_MIN = 0.5  # for each further thing that is looked at in the same place
 _HARDER: tuple[Needs, ...] = ("any", "powered", "off", "drained")
 # Minutes to get from one condition to another, and to put things back.
@@ -282,7 +282,7 @@ def _share_out(rows: dict[str, Row], hypothesis: Hypothesis, p: float, shares: l
 
 def _add(rows: dict[str, Row], key: str, p: float, shares: list[float]) -> None:
     weight, old = rows.get(key, (0.0, [0.0] * len(shares)))
-    rows[key] = weight + p, [a + p * b for a, b in zip(old, shares, strict=True)]
+    rows[key] = weight + p, [a + p * b for a, b in zip(old, shares, strict=False)]
 
 
 def _mix(rows: Iterable[Row]) -> list[float]:

@@ -111,6 +111,6 @@
         </li>
       {/each}
     </ol>
-    <p class="text-sm text-neutral">Something else: {percent(view.rest)}</p>
+    <p class="text-sm text-neutral">All others together: {percent(view.rest)}</p>
   </section>
 {/if}

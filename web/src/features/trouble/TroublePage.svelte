@@ -163,7 +163,7 @@
         <h2 id="taken" class="font-bold">Said so far</h2>
         <div class="flex flex-wrap gap-2">
           {#each asked.data.evidence as each (each.says)}
-            <button type="button" class="btn min-h-12" onclick={() => withdraw(each.item)}
+            <button type="button" class="btn h-auto min-h-12 max-w-full text-left whitespace-normal" onclick={() => withdraw(each.item)}
               >Take back: {each.says}</button
             >
           {/each}

@@ -64,6 +64,11 @@
       {/if}
     </div>
   {/each}
+  {#if met?.kinds.some((each) => each.counted)}
+    <p class="text-sm text-neutral">
+      Usually, now: the cause’s share of all that goes wrong, before and with what was met here.
+    </p>
+  {/if}
   {#if met?.since}
     <p class="text-sm">Set back on {day(met.since)}: outcomes before that shift nothing.</p>
   {/if}
