@@ -209,12 +209,12 @@ def main() -> None:
                 ("fixed checklist", partial(_by_list, _checklist(kind))),
                 ("likeliest first", _likeliest_first),
             ]
-            print(kind)
+            print(kind, flush=True)
             for name, ask in ways[: 1 if "ours" in sys.argv else None]:
                 made = pool.map(partial(_one, ask), plants, chunksize=20)
                 print(_line(name, made), flush=True)
                 if name == "ours":
-                    print(f"    worst: {_worst(made)}")
+                    print(f"    worst: {_worst(made)}", flush=True)
 
 
 if __name__ == "__main__":

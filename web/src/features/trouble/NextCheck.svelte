@@ -8,10 +8,12 @@
   let {
     check,
     disabled,
+    fault,
     onanswer,
   }: {
     check: Schemas['CheckAsked']
     disabled: boolean
+    fault: string
     onanswer: (seen: Seen[]) => void
   } = $props()
   let answers = $state<Record<string, Answer>>({})
@@ -86,6 +88,7 @@
       {/if}
     </div>
   {/each}
+  {#if fault}<p role="alert" class="font-bold text-error">{fault}</p>{/if}
   {#if !alone || check.items[0]?.dimension}
     <button class="btn min-h-14 btn-primary" disabled={disabled || !many}>Save</button>
   {/if}

@@ -9,11 +9,13 @@
   let {
     view,
     disabled = false,
+    fault = '',
     onanswer,
     remedy,
   }: {
     view: Schemas['TroubleView']
     disabled?: boolean
+    fault?: string
     onanswer: (seen: Seen[]) => void
     remedy?: Snippet<[Schemas['Suspect']]>
   } = $props()
@@ -70,7 +72,7 @@
 {/if}
 {#if check}
   {#key `${check.again} ${check.items.map((each) => each.item).join()}`}
-    <NextCheck {check} {disabled} {onanswer} />
+    <NextCheck {check} {disabled} {fault} {onanswer} />
   {/key}
 {:else if view.ends}
   <p

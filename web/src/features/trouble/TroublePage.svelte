@@ -155,16 +155,17 @@
       {why?.title}. {why?.faults[0]?.message ?? why?.detail}
     </p>
   {/if}
-  {#if refused}<p role="alert" class="text-error">{refused}</p>{/if}
   {#if asked.data}
-    <Trouble view={asked.data} onanswer={answer} />
+    <Trouble view={asked.data} fault={refused} onanswer={answer} />
     {#if evidence.length}
       <section aria-labelledby="taken" class="grid gap-2">
         <h2 id="taken" class="font-bold">Said so far</h2>
         <div class="flex flex-wrap gap-2">
           {#each asked.data.evidence as each (each.says)}
-            <button type="button" class="btn h-auto min-h-12 max-w-full text-left whitespace-normal" onclick={() => withdraw(each.item)}
-              >Take back: {each.says}</button
+            <button
+              type="button"
+              class="btn h-auto min-h-12 max-w-full text-left whitespace-normal"
+              onclick={() => withdraw(each.item)}>Take back: {each.says}</button
             >
           {/each}
         </div>

@@ -18,7 +18,12 @@
     data-testid="trouble"
   >
     <h2 id="trouble" class="text-lg font-bold">Trouble</h2>
-    <Trouble {view} disabled={!at.open} onanswer={answer}>
+    <Trouble
+      {view}
+      disabled={!at.open}
+      fault={at.faultsAt('saw')[0]?.message ?? ''}
+      onanswer={answer}
+    >
       {#snippet remedy(suspect)}
         {@const job = jobs.find((each) => each.id === suspect.remedy)}
         {#if job && !job.added && at.open}
