@@ -185,6 +185,32 @@ def test_a_run_that_is_longer_is_no_lost_air() -> None:
     assert belief.probability("air_low") < 0.08
 
 
+def test_short_runs_of_a_narrow_differential_are_not_the_tank_s_fault() -> None:
+    seen = [("clicks", True), ("cut_in", 40 * PSI), ("cut_out", 50 * PSI)]
+    narrow = document(
+        settings__cut_in_gauge_pa=40 * PSI,
+        settings__cut_out_gauge_pa=50 * PSI,
+        system__tanks=[{"volume_m3": 20 * GAL}],
+    ).figures()
+    made = told(narrow, *seen, ("run", narrow.run_s))  # type: ignore[attr-defined]
+    assert made.suspects[0].id == "narrow"
+    assert made.suspects[0].remedy == "set"
+    wide = document(system__tanks=[{"volume_m3": 14 * GAL}]).figures()
+    made = told(wide, *seen[:1], ("run", wide.run_s))  # type: ignore[attr-defined]
+    assert "narrow" not in {each.id for each in made.suspects}
+
+
+def test_what_is_answered_after_the_work_belongs_to_the_work() -> None:
+    called = (("complaint", "clicks"), ("found.pre_charge", 8 * PSI))
+    water = ("saw", {"item": "water_at_valve", "says": "yes"})
+    before = view(*called, water, ("air.left", 38 * PSI)).trouble
+    assert before is not None
+    assert any("Water at the air valve" in each.says for each in before.evidence)
+    after = view(*called, ("air.left", 38 * PSI), water).trouble
+    assert after is not None
+    assert not any("Water at the air valve" in each.says for each in after.evidence)
+
+
 # What holds whatever is said
 
 FIGURES = [WELL, PLAIN, MACHINE, DEMAND, document(system__kind="boosted").figures()]

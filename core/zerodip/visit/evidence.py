@@ -82,8 +82,12 @@ def observations_of(figures: Figures, log: Log, mended: bool = False) -> tuple[O
     """
     troubles, begun = kind_of(figures).troubles, _begun_at(figures, log)
     seen = _left(log) if mended else _found(log, begun)
-    tests = _tests(log, lambda record: (record.at >= begun) == mended)
-    answers = () if mended else _answered(log, troubles)
+
+    def counts(record: Record) -> bool:
+        """Whether it belongs to the state that is asked for."""
+        return (record.at >= begun) == mended
+
+    tests, answers = _tests(log, counts), _answered(log, troubles, counts)
     return tuple(each for each in (*seen, *tests, *answers) if troubles.item(each.item))
 
 
@@ -202,9 +206,11 @@ def _those(log: Log, slot: Slot[T], counts: Callable[[Record], bool]) -> Iterato
     return (value for record, value in pairs if counts(record))
 
 
-def _answered(log: Log, troubles: Troubles[Any]) -> Iterator[Observation]:
+def _answered(
+    log: Log, troubles: Troubles[Any], counts: Callable[[Record], bool]
+) -> Iterator[Observation]:
     """The last answer about each item, and the last one after it was looked at once more."""
-    last = {(each.item, bool(each.again)): each for each in log.all(SAW)}
+    last = {(each.item, bool(each.again)): each for each in _those(log, SAW, counts)}
     for (id, again), each in last.items():
         item = troubles.item(id)
         if item is None or each.says == "cannot":

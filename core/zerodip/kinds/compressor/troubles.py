@@ -253,13 +253,22 @@ _CAUSES: tuple[Cause[A], ...] = (
         size=_shares((0.05, 0.3), "leak_m3_s"),
     ),
     Cause(
+        id="narrow",
+        title="The differential as set is too narrow",
+        weight=20,
+        remedy=SET,
+        if_left="Runs stay short, and motor and switch wear.",
+        as_sized=True,
+        applies=lambda plant: plant.run_s < _SHORT_S and plant.is_narrow,
+    ),
+    Cause(
         id="receiver_small",
         title="The receiver is too small for this machine",
         weight=20,
         remedy=_BIGGER,
         if_left="Runs stay short, and motor and switch wear.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S,
+        applies=lambda plant: plant.run_s < _SHORT_S and not plant.is_narrow,
     ),
     *SWITCH_CAUSES,
 )

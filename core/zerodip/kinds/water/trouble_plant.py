@@ -31,6 +31,7 @@ _PLATE, _UNREAD, _BUCKET = 0.12, 0.45, 0.10
 _PUMP_FLOW = ("system.pump.flow_m3_s", "system.pump.points")
 _POINT_PA, _DRIFTED_PA, _AIR_PA, _KNEE_PA = 1.5 * PSI, 8 * PSI, 1.0 * PSI, 1.5 * PSI
 _CLICKS_S, _LONG_S, _ALONE_S = 25.0, 600.0, 3 * 3600.0
+_NARROW_PA = 16 * PSI  # common practice, no source: 20 psi
 _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
 
 
@@ -75,6 +76,11 @@ class WaterPlant:
     def plain(self) -> bool:
         """Whether its tanks have no bladder."""
         return self.figures.system.plain
+
+    @property
+    def is_narrow(self) -> bool:
+        """Whether cut-in and cut-out were set closer together than is usual."""
+        return self.wanted[1] - self.wanted[0] < _NARROW_PA
 
     @property
     def tanks(self) -> int:

@@ -301,13 +301,22 @@ _PLAIN: tuple[Cause[W], ...] = (
 )
 _TANKS: tuple[Cause[W], ...] = (
     Cause(
+        id="narrow",
+        title="The differential as set is too narrow",
+        weight=24,
+        remedy=SET,
+        if_left="Runs stay short, and the motor wears.",
+        as_sized=True,
+        applies=lambda plant: plant.run_s < _SHORT_S and plant.is_narrow,
+    ),
+    Cause(
         id="tank_small",
         title="The tank is too small for this pump",
         weight=24,
         remedy=BIGGER,
         if_left="Runs stay short, and the motor wears.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S,
+        applies=lambda plant: plant.run_s < _SHORT_S and not plant.is_narrow,
     ),
     Cause(
         id="tank_out",
