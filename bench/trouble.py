@@ -131,9 +131,9 @@ def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outc
     }
     as_built = bool(plant.causes & set(built))
     right |= set(built.values()) if as_built else set()
-    ranked = list(belief.by_cause)
-    place = next(k for k, each in enumerate(ranked) if remedy[each].id in right)
-    top, chosen = ranked[0], next(iter(remedies(belief)))
+    # As it is shown: causes with one remedy stand together.
+    place = next(k for k, work in enumerate(belief.works) if work[0].remedy.id in right)
+    top, chosen = belief.works[0][0].id, next(iter(remedies(belief)))
     advised = next(iter(remedies(belief).values())) >= ADVISED and chosen != OTHER
     done = advised and chosen not in built.values()
     kinds = {each.kind for each in remedy.values() if each.id == chosen}

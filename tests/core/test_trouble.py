@@ -18,6 +18,7 @@ from zerodip.diagnosis.parts import Observation
 from zerodip.kinds.registry import KINDS, figures_for, kind_of
 from zerodip.kinds.settings import Practice
 from zerodip.units import PSI
+from zerodip.visit.suspects import share_of
 from zerodip.visit.trouble import TroubleView, trouble_view
 from zerodip.visit.validation import check_record
 
@@ -243,7 +244,7 @@ def test_order_does_not_matter_and_nonsense_raises_nothing(of: Any) -> None:
         again = trouble_view(of, seen[::-1], "us")
         assert [each.id for each in again.suspects] == [each.id for each in made.suspects]
         assert all(math.isfinite(each.probability) for each in made.suspects)
-        assert sum(each.probability for each in made.suspects) + made.rest >= 0.99
+        assert sum(map(share_of, made.suspects)) + made.rest >= 0.99
     assert not trouble_view(of, [Observation("nothing of the kind", True)], "us").suspects
 
 

@@ -18,7 +18,7 @@ from zerodip.diagnosis.likelihood import (
     likelihood_of,
     log_likelihood,
 )
-from zerodip.diagnosis.parts import Item, Observation, Troubles
+from zerodip.diagnosis.parts import Cause, Item, Observation, Troubles
 
 __all__ = ["Belief", "believe"]
 
@@ -63,6 +63,15 @@ class Belief:
         causes = [self.troubles.healthy, *self.troubles.causes]
         made = {each.id: self.probability(each.id) for each in causes}
         return dict(sorted(made.items(), key=lambda pair: -pair[1]))
+
+    @cached_property
+    def works(self) -> tuple[tuple[Cause[Any], ...], ...]:
+        """The causes, those with one remedy together, the likeliest first."""
+        causes = {each.id: each for each in (self.troubles.healthy, *self.troubles.causes)}
+        groups: dict[str, list[Cause[Any]]] = {}
+        for id in self.by_cause:
+            groups.setdefault(causes[id].remedy.id, []).append(causes[id])
+        return tuple(map(tuple, groups.values()))
 
 
 def believe(

@@ -4,18 +4,16 @@ each, and the one check that is next."""
 import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from operator import mul
-from typing import Any
 
 from zerodip.diagnosis.experience import with_experience
 from zerodip.diagnosis.hypotheses import OTHER
 from zerodip.diagnosis.inference import Belief, believe
 from zerodip.diagnosis.likelihood import WRONG
 from zerodip.diagnosis.next_check import ADVISED, Choice, next_check, remedies
-from zerodip.diagnosis.parts import Cause, Item, Needs, Observation
+from zerodip.diagnosis.parts import Item, Needs, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.units import text
+from zerodip.visit.suspects import Suspect, item_of, said, share_of, suspects
 
 __all__ = [
     "CheckAsked",
@@ -27,12 +25,9 @@ __all__ = [
     "trouble_view",
 ]
 
-_SHOWN, _LEAST = 4, 0.03
-_SPEAKS = 1.6  # times as likely under this cause as under the others
 _DANGER = 0.35
 _BY_MISTAKE = 3 * WRONG  # of a figure: a slip lies near what was to be read
 _ODD, _STRANGE = 0.3, 2  # so sure of something else, or so many mistakes
-_WORDS = ((0.9, "almost sure"), (0.6, "likely"), (0.3, "may well be"), (0.1, "possible"))
 _FIRST = {
     "off": "First: breaker off, and proved dead.",
     "drained": "First: breaker off, proved dead, and drained until the gauge stands at zero.",
@@ -46,26 +41,6 @@ class Evidence:
 
     item: str
     says: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class Suspect:
-    """A cause with its probability, in a figure and a word, how large it would be, what speaks for
-    and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
-    in about so many minutes, and what comes of it if it is left."""
-
-    id: str
-    title: str
-    probability: float
-    word: str
-    size: str
-    speaks_for: tuple[str, ...]
-    against: tuple[str, ...]
-    remedy: str
-    remedy_kind: str
-    remedy_says: str
-    minutes: int
-    if_left: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -149,7 +124,7 @@ def trouble_view(
     Source: Bayes' rule over the plant's own model; priors are judgement, no source.
     """
     belief = _belief(figures, observations, met)
-    suspects = tuple(_suspects(belief, units)) if belief.observations else ()
+    shown = suspects(belief, units) if belief.observations else ()
     stop = _stop(belief)
     chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
     done = bool(belief.observations) and chosen is None
@@ -158,11 +133,11 @@ def trouble_view(
         stop=stop,
         symptoms=tuple(_symptoms(belief)),
         evidence=tuple(
-            Evidence(item=each.item, says=_said(_item(belief, each), each, units))
+            Evidence(item=each.item, says=said(item_of(belief, each), each, units))
             for each in belief.observations
         ),
-        suspects=suspects,
-        rest=max(1 - sum(each.probability for each in suspects), 0.0),
+        suspects=shown,
+        rest=max(1 - sum(share_of(each) for each in shown), 0.0),
         odd=_odd(belief, units),
         check=None if chosen is None else _asked(chosen, condition),
         clear=clear,
@@ -183,7 +158,7 @@ def place_of_cause(
     cause: str,
     met: Mapping[str, int] | None = None,
 ) -> int | None:
-    """At which place a cause stands by what was observed.
+    """At which place a cause stands by what was observed, among those with another remedy.
 
     Args:
         figures: The system's figures under its settings.
@@ -196,8 +171,9 @@ def place_of_cause(
     """
     if not observations:
         return None
-    ranked = list(_belief(figures, observations, met).by_cause)
-    return ranked.index(cause) + 1 if cause in ranked else None
+    works = _belief(figures, observations, met).works
+    places = (k for k, work in enumerate(works, 1) if cause in {each.id for each in work})
+    return next(places, None)
 
 
 def _advised(belief: Belief) -> bool:
@@ -215,26 +191,10 @@ def _ends(belief: Belief, clear: bool) -> str:
     return f"It is not clear, and nothing to check here would make it so. Likeliest: {says[first]}"
 
 
-def _item(belief: Belief, seen: Observation) -> Item:
-    return next(each for each in belief.troubles.items if each.id == seen.item)
-
-
-def _said(item: Item, seen: Observation, units: str) -> str:
-    once_more = ", once more" if seen.again else ""
-    if item.is_figure and seen.value is True:
-        return f"{item.title}: {item.never.lower()}{once_more}"
-    if item.is_figure:
-        return f"{item.title} {text(float(seen.value), item.dimension, units)}{once_more}"
-    if item.yes != "Yes":
-        return f"{item.title}: {(item.yes if seen.value else item.no).lower()}{once_more}"
-    title = item.title if seen.value else f"Not: {item.title[:1].lower()}{item.title[1:]}"
-    return f"{title}{once_more}"
-
-
 def _symptoms(belief: Belief) -> list[SymptomView]:
-    said = {each.item: bool(each.value) for each in belief.observations}
+    heard = {each.item: bool(each.value) for each in belief.observations}
     return [
-        SymptomView(item=each.id, title=each.title, sketch=each.sketch, said=said.get(each.id))
+        SymptomView(item=each.id, title=each.title, sketch=each.sketch, said=heard.get(each.id))
         for each in belief.troubles.items
         if each.symptom
     ]
@@ -277,89 +237,13 @@ def _once(words: Iterable[str]) -> str:
 def _stop(belief: Belief) -> str:
     """What is said before any question: of what was seen, then of what is likely."""
     for each in belief.observations:
-        item = _item(belief, each)
+        item = item_of(belief, each)
         if item.stop and each.value is True:
             return item.stop
     for cause in belief.troubles.causes:
         if cause.danger and belief.probability(cause.id) >= _DANGER:
             return cause.danger
     return ""
-
-
-def _suspects(belief: Belief, units: str) -> list[Suspect]:
-    causes = {each.id: each for each in (belief.troubles.healthy, *belief.troubles.causes)}
-    shown = [pair for pair in belief.by_cause.items() if pair[1] >= _LEAST][:_SHOWN]
-    return [_suspect(belief, causes[id], p, units) for id, p in shown]
-
-
-def _suspect(belief: Belief, cause: Cause[Any], p: float, units: str) -> Suspect:
-    ratios = _ratios(belief, cause.id)
-    said = {each.item: _said(_item(belief, each), each, units) for each in belief.observations}
-    return Suspect(
-        id=cause.id,
-        title=cause.title,
-        probability=p,
-        word=next((word for least, word in _WORDS if p >= least), "hardly"),
-        size=_size(belief, cause, units),
-        speaks_for=tuple(said[item] for item, ratio in ratios if ratio >= _SPEAKS),
-        against=tuple(said[item] for item, ratio in reversed(ratios) if ratio <= 1 / _SPEAKS),
-        remedy=cause.remedy.id,
-        remedy_kind=cause.remedy.kind,
-        remedy_says=cause.remedy.says,
-        minutes=cause.remedy.minutes,
-        if_left=cause.if_left,
-    )
-
-
-def _ratios(belief: Belief, cause: str) -> list[tuple[str, float]]:
-    """How much likelier each observation is under this cause than was to be expected before
-    anything was known, the greatest first."""
-    mine = [p if h.has(cause) else 0.0 for h, p in belief.weighed]
-    others = [h.prior if len(h.parts) == 1 and not h.has(cause) else 0.0 for h, _ in belief.weighed]
-    made = [
-        (item, _mean(mine, chances) / max(_mean(others, chances), 1e-12))
-        for item, chances in belief.likelihoods.items()
-    ]
-    return sorted(made, key=lambda pair: -pair[1])
-
-
-def _mean(weights: Sequence[float], chances: Sequence[float]) -> float:
-    total = sum(weights)
-    return sum(map(mul, weights, chances)) / total if total > 0 else 0.0
-
-
-def _size(belief: Belief, cause: Cause[Any], units: str) -> str:
-    """How large it would be, with the range of nine in ten."""
-    if cause.size is None:
-        return ""
-    by: dict[float, float] = {}
-    for hypothesis, p in belief.weighed:
-        for each, size in hypothesis.parts:
-            if each.id == cause.id:
-                by[size] = by.get(size, 0.0) + p
-    rows, total = sorted(by.items()), sum(by.values())
-    if total <= 0:
-        return ""
-    best = max(rows, key=lambda row: row[1])[0]
-    low, high = _quantile(rows, 0.05 * total), _quantile(rows, 0.95 * total)
-    dimension = cause.size.dimension
-    says = cause.size.says_below if best < 0 else cause.size.says
-    told = says.format(text(abs(best), dimension, units))
-    if (low, high) == (cause.size.values[0], cause.size.values[-1]) and len(rows) > 1:
-        return ""  # nothing is known of it yet
-    if low == high or low * high < 0:
-        return told
-    ends = sorted((abs(low), abs(high)))
-    return f"{told} ({text(ends[0], dimension, units)} to {text(ends[1], dimension, units)})"
-
-
-def _quantile(rows: Sequence[tuple[float, float]], share: float) -> float:
-    run = 0.0
-    for value, p in rows:
-        run += p
-        if run >= share:
-            return value
-    return rows[-1][0]
 
 
 def _odd(belief: Belief, units: str) -> str:
@@ -373,8 +257,8 @@ def _odd(belief: Belief, units: str) -> str:
         return ""
     if not strange:
         return "Nothing that is listed explains this well. Look again at what was noted."
-    said = [_said(_item(belief, rows[-1]), rows[-1], units) for rows in strange]
-    return f"What was noted does not fit together. Look again: {'; '.join(said[:3])}."
+    told = [said(item_of(belief, rows[-1]), rows[-1], units) for rows in strange]
+    return f"What was noted does not fit together. Look again: {'; '.join(told[:3])}."
 
 
 def _is_strange(belief: Belief, item: Item, looks: int, best: int) -> bool:

@@ -230,7 +230,10 @@ def _outcomes(
         trouble = trouble_view(figures, seen, units, met=met) if called else None
     if trouble is None or not trouble.suspects:
         return ()
-    likely = {each.id: each.title for each in trouble.suspects}
+    likely: dict[str, str] = {}
+    for suspect in trouble.suspects:
+        likely[suspect.id] = suspect.title
+        likely |= {each.id: each.title for each in suspect.same_work}
     troubles = kind_of(figures).troubles
     others = [each for each in (troubles.healthy, *troubles.causes) if each.id not in likely]
     return (

@@ -3629,6 +3629,18 @@ export interface components {
             alarm_says: string;
         };
         /**
+         * SameWork
+         * @description Another cause that the same remedy puts right, with its probability.
+         */
+        SameWork: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Probability */
+            probability: number;
+        };
+        /**
          * SetView
          * @description The next step at the switch. `do` is decide (the targets are usual values that nobody decided
          *     on; `keep` are the settings that keep what was found, None before both points were read), first
@@ -3732,7 +3744,8 @@ export interface components {
          * Suspect
          * @description A cause with its probability, in a figure and a word, how large it would be, what speaks for
          *     and against it, what puts it right (a job by its id, air, a setting, a fix, a person, nothing)
-         *     in about so many minutes, and what comes of it if it is left.
+         *     in about so many minutes, what comes of it if it is left, and less likely causes that are
+         *     `same_work`.
          */
         Suspect: {
             /** Id */
@@ -3759,6 +3772,8 @@ export interface components {
             minutes: number;
             /** If Left */
             if_left: string;
+            /** Same Work */
+            same_work: components["schemas"]["SameWork"][];
         };
         /**
          * SymptomView

@@ -108,6 +108,12 @@
             ><b>To do:</b>
             {each.remedy_says}{each.minutes ? ` About ${each.minutes} min.` : ''}</span
           >
+          {#if each.same_work.length}<span class="text-sm"
+              ><b>Same work:</b>
+              {each.same_work
+                .map((other) => `${other.title} (${percent(other.probability)})`)
+                .join('; ')}</span
+            >{/if}
           {#if each.if_left}<span class="text-sm text-neutral">If left: {each.if_left}</span>{/if}
           {@render remedy?.(each)}
         </li>
