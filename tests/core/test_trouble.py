@@ -130,6 +130,27 @@ def test_a_clogged_nipple_shows_cut_out_late() -> None:
     assert plant.shows("cut_out", ()).mean == pytest.approx(over, rel=0.01)
 
 
+def test_a_pump_against_an_open_outlet_comes_to_rest_where_it_delivers_as_much() -> None:
+    """Where the pump's line meets the leak, by scipy's root finder."""
+    points = [
+        {"head_m": 60.0, "flow_m3_s": 0.0},
+        {"head_m": 30.0, "flow_m3_s": 10 * GPM},
+        {"head_m": 0.0, "flow_m3_s": 14 * GPM},
+    ]
+    of = document(system__pump={"model": "curve", "points": points}).figures()
+    plant = _faulty(of, "house_leak", 1.2)
+    rest = brentq(lambda p: plant.delivers(p) - plant.house_m3_s, 1.0, 79 * PSI)
+    assert plant.shows("highest", ()).mean == pytest.approx(rest, rel=0.01)
+
+
+def test_a_pump_of_unknown_dead_head_that_never_stops_is_not_blamed_on_the_setting() -> None:
+    made = told(WELL, ("endless", True), ("highest", 52 * PSI))
+    assert not made.clear
+    by = {each.id: each.probability for each in made.suspects}
+    assert by.get("dead_head", 0) < 0.75
+    assert {"pump_worn", "house_leak", "broken_pipe"} & set(by)
+
+
 # The trade's table
 
 TABLE: list[tuple[Any, str, set[str], int]] = [

@@ -29,6 +29,7 @@ SURE = 0.93  # of a remedy: no further check is worth its minutes
 ADVISED = 0.7  # of a remedy: less is said to be likely, and not told to be done
 _LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
 _BINS, _BINS_TOGETHER = 8, 4
+_BESIDE = 0.25  # of what the best at a place tells: less is not asked beside it
 _RULED_OUT = 1e-3
 _FURTHER_MIN = 0.5  # for each further thing that is looked at in the same place
 _HARDER: tuple[Needs, ...] = ("any", "powered", "off", "drained")
@@ -144,7 +145,19 @@ def _powers_up(condition: Needs, needs: Needs) -> bool:
     return needs == "powered" and condition in ("off", "drained")
 
 
-def _choice(belief: Belief, items: tuple[Item, ...], condition: Needs, again: bool) -> Choice:
+def _telling(belief: Belief, items: tuple[Item, ...]) -> tuple[Item, ...]:
+    """Those of one place that tell something beside the best of them; figures of one cycle are
+    seen at once anyway."""
+    if len(items) == 1 or items[0].is_figure:
+        return items
+    bits = [_bits(_rows(belief, [item])) for item in items]
+    return tuple(
+        item for item, told in zip(items, bits, strict=True) if told >= _BESIDE * max(bits)
+    )
+
+
+def _choice(belief: Belief, place: tuple[Item, ...], condition: Needs, again: bool) -> Choice:
+    items = _telling(belief, place)
     rows = _rows(belief, items)
     needs, minutes = minutes_from(condition, items)
     return Choice(

@@ -25,6 +25,7 @@ __all__ = [
 ]
 
 _LIVE = "Cover on. Mains voltage stands at open terminals."
+_RUNS = ("clicks", "breath", "endless", "alone", "slow", "chatter")  # so it has power
 _DEAD = "Breaker off, proved dead, before the cover comes off."
 NOTHING = Remedy(
     id="nothing", kind="nothing", says="Nothing to mend: it is sized or used like this."
@@ -88,10 +89,12 @@ AT_SWITCH: tuple[Item, ...] = (
         asks="Is the breaker off, or a fuse blown?",
         minutes=1,
         how="Look at the panel. Do not close it twice.",
+        unless=_RUNS,
     ),
     Item(
         id="no_volts",
         title="No voltage at the line side",
+        unless=_RUNS,
         asks="Does a tester show no voltage at the switch’s line side?",
         minutes=4,
         needs="powered",

@@ -8,7 +8,15 @@ from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.units import PSI
 
-__all__ = ["drawn", "points_found", "runs_on", "settings_unread", "sigmoid", "timed_run"]
+__all__ = [
+    "drawn",
+    "is_narrow",
+    "points_found",
+    "runs_on",
+    "settings_unread",
+    "sigmoid",
+    "timed_run",
+]
 
 _CLAMP = 0.08
 _WATCH_S = 1.0  # of the stopwatch, one standard deviation
@@ -65,7 +73,7 @@ def points_found(
     return ((low, high) if free or near else wanted), (low, high)
 
 
-_NEAR_PA = 4 * PSI
+_NEAR_PA, _NARROW_PA = 4 * PSI, 16 * PSI
 _POINTS = ("cut_in", "cut_out")
 
 
@@ -79,6 +87,18 @@ def drawn(plant: Any) -> Forecast:
         The forecast.
     """
     return Forecast(mean=plant.current if plant.starts else plant.stalled, sd=_CLAMP)
+
+
+def is_narrow(plant: Any) -> bool:
+    """Whether cut-in and cut-out were set closer together than is usual.
+
+    Args:
+        plant: A plant with `wanted`, the points as set, Pa gauge.
+
+    Returns:
+        True below 16 psi; 20 psi and more are common practice, no source.
+    """
+    return bool(plant.wanted[1] - plant.wanted[0] < _NARROW_PA)
 
 
 def timed_run(plant: Any, spread: float) -> Forecast:

@@ -21,7 +21,6 @@ __all__ = ["AirPlant", "healthy_plant"]
 
 _PLATE, _UNREAD = 0.12, 0.45
 _POINT_PA, _DRIFTED_PA = 2 * PSI, 15 * PSI
-_NARROW_PA = 16 * PSI  # common practice, no source: 20 psi and more
 _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
 
@@ -56,11 +55,6 @@ class AirPlant:
     def mean_flow_m3_s(self) -> float:
         """What a healthy machine delivers from cut-in to cut-out."""
         return self.figures.mean_flow_m3_s
-
-    @property
-    def is_narrow(self) -> bool:
-        """Whether cut-in and cut-out were set closer together than is usual."""
-        return self.wanted[1] - self.wanted[0] < _NARROW_PA
 
     @cached_property
     def run_s(self) -> float:

@@ -9,6 +9,7 @@ from zerodip.kinds.compressor.trouble_plant import AirPlant as A
 from zerodip.kinds.compressor.trouble_plant import healthy_plant
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, drifts, sized
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, SET, gauge_item, rest_item, symptom
+from zerodip.kinds.trouble_plants import is_narrow
 from zerodip.units import PSI
 
 __all__ = ["TROUBLES"]
@@ -259,7 +260,7 @@ _CAUSES: tuple[Cause[A], ...] = (
         remedy=SET,
         if_left="Runs stay short, and motor and switch wear.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and plant.is_narrow,
+        applies=lambda plant: plant.run_s < _SHORT_S and is_narrow(plant),
     ),
     Cause(
         id="receiver_small",
@@ -268,7 +269,7 @@ _CAUSES: tuple[Cause[A], ...] = (
         remedy=_BIGGER,
         if_left="Runs stay short, and motor and switch wear.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and not plant.is_narrow,
+        applies=lambda plant: plant.run_s < _SHORT_S and not is_narrow(plant),
     ),
     *SWITCH_CAUSES,
 )

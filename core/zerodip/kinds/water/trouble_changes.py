@@ -24,6 +24,7 @@ __all__ = [
 
 
 HOLDS_LOW, HOLDS_HIGH = -100.0, -1.0  # no sizes of one scale: far apart
+_OVER_CUT_OUT = 1.5  # the usual dead-head, of cut-out (judgement, no source)
 _ASTRAY_PA = 40 * PSI  # further than this no switch goes astray
 
 
@@ -85,6 +86,13 @@ def over(values_psi: tuple[float, ...]) -> Size[W]:
     )
 
 
+def _lower(plant: W, head: float) -> W:
+    """A share of the dead-head; where nobody read it, of one that stands as usual over cut-out."""
+    if plant.figures.dead_head_pa is None:
+        return replace(plant, head=head, reaches=min(plant.reaches, _OVER_CUT_OUT * head))
+    return replace(plant, head=head)
+
+
 def worn(plant: W, value: float) -> W:
     """A pump that delivers a share of its plate and comes less high.
 
@@ -96,7 +104,8 @@ def worn(plant: W, value: float) -> W:
         The plant with it.
     """
 
-    return replace(plant, flow=value, head=0.55 + 0.45 * value, current=0.7 + 0.25 * value)
+    head = 0.55 + 0.45 * value
+    return replace(_lower(plant, head), flow=value, current=0.7 + 0.25 * value)
 
 
 def broken(plant: W, value: float) -> W:
@@ -110,7 +119,7 @@ def broken(plant: W, value: float) -> W:
         The plant with it.
     """
 
-    return replace(plant, flow=value, head=0.5, current=0.8)
+    return replace(_lower(plant, 0.5), flow=value, current=0.8)
 
 
 def low_well(plant: W, value: float) -> W:

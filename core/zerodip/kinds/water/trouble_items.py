@@ -151,6 +151,7 @@ LOOKS: tuple[Item, ...] = (
         id="lever",
         together="round",
         title="The low-pressure lever has tripped",
+        unless=("clicks", "endless", "alone"),
         asks="Is the lever of the low-pressure cut-off down?",
         minutes=1,
         base=0.01,

@@ -31,7 +31,6 @@ _PLATE, _UNREAD, _BUCKET = 0.12, 0.45, 0.10
 _PUMP_FLOW = ("system.pump.flow_m3_s", "system.pump.points")
 _POINT_PA, _DRIFTED_PA, _AIR_PA, _KNEE_PA = 1.5 * PSI, 8 * PSI, 1.0 * PSI, 1.5 * PSI
 _CLICKS_S, _LONG_S, _ALONE_S = 25.0, 600.0, 3 * 3600.0
-_NARROW_PA = 16 * PSI  # common practice, no source: 20 psi
 _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
 
 
@@ -76,11 +75,6 @@ class WaterPlant:
     def plain(self) -> bool:
         """Whether its tanks have no bladder."""
         return self.figures.system.plain
-
-    @property
-    def is_narrow(self) -> bool:
-        """Whether cut-in and cut-out were set closer together than is usual."""
-        return self.wanted[1] - self.wanted[0] < _NARROW_PA
 
     @property
     def tanks(self) -> int:
@@ -356,10 +350,27 @@ def _fall(plant: WaterPlant, context: tuple[float, ...], lost: float) -> Forecas
 
 
 def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
+    """Where it comes to rest: at dead-head, or where as much runs away as is delivered."""
     top = plant.figures.dead_head_pa
     if plant.reaches < 1:
         top = plant.reaches * plant.points[1] / plant.head
-    return None if top is None else Forecast(mean=top * plant.head - plant.gauge_low_pa, sd=3 * PSI)
+    if top is None:
+        out = plant.points[1]  # somewhere below it, if it never comes there
+        return Forecast(mean=0.8 * out, sd=0.15 * out) if plant.run_s == math.inf else None
+    mean = min(top * plant.head, _rests_at(plant, top * plant.head))
+    return Forecast(mean=mean - plant.gauge_low_pa, sd=3 * PSI)
+
+
+def _rests_at(plant: WaterPlant, top: float) -> float:
+    """The highest pressure at which it still delivers what runs away, by halving."""
+    draw = plant.house_m3_s + plant.relief_m3_s
+    if not draw or plant.delivers(top) >= draw:
+        return top
+    low, high = 0.0, top
+    for _ in range(12):
+        middle = (low + high) / 2
+        low, high = (middle, high) if plant.delivers(middle) >= draw else (low, middle)
+    return low
 
 
 def _delivered(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:

@@ -6,6 +6,7 @@ from dataclasses import replace
 from zerodip.diagnosis.parts import Cause, Size, Troubles
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
 from zerodip.kinds.trouble_parts import ELECTRICIAN, GAUGE, NIPPLE, SET
+from zerodip.kinds.trouble_plants import is_narrow
 from zerodip.kinds.water.trouble_changes import (
     HOLDS_HIGH,
     HOLDS_LOW,
@@ -307,7 +308,7 @@ _TANKS: tuple[Cause[W], ...] = (
         remedy=SET,
         if_left="Runs stay short, and the motor wears.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and plant.is_narrow,
+        applies=lambda plant: plant.run_s < _SHORT_S and is_narrow(plant),
     ),
     Cause(
         id="tank_small",
@@ -316,7 +317,7 @@ _TANKS: tuple[Cause[W], ...] = (
         remedy=BIGGER,
         if_left="Runs stay short, and the motor wears.",
         as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and not plant.is_narrow,
+        applies=lambda plant: plant.run_s < _SHORT_S and not is_narrow(plant),
     ),
     Cause(
         id="tank_out",
