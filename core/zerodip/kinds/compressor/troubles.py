@@ -28,6 +28,9 @@ _ITEMS: tuple[Item, ...] = (
         "clicks", "Starts and stops within seconds", "Does it run for seconds only?", "sawtooth"
     ),
     symptom("endless", "It never stops", "Does it run on with no air used?", "never", base=0.01),
+    symptom(
+        "labours", "It labours or stalls at the start", "Does it labour at the start?", "still"
+    ),
     symptom("slow", "It fills slowly", "Does it take much longer to fill than it did?", "flat"),
     symptom(
         "relief_spits",
@@ -69,6 +72,15 @@ _ITEMS: tuple[Item, ...] = (
         unless=("silent",),
         minutes=3,
         needs="powered",
+    ),
+    Item(
+        id="starts_empty",
+        title="It starts with the receiver empty",
+        asks="Receiver bled to zero: does it start easily now?",
+        minutes=8,
+        needs="powered",
+        caution="Open the drain slowly, eyes and ears guarded.",
+        unless=("alone", "clicks", "endless", "slow"),
     ),
     Item(
         id="drain_water",
@@ -167,7 +179,7 @@ _CAUSES: tuple[Cause[A], ...] = (
         weight=8,
         remedy=_CHECK,
         if_left="The motor starts against pressure and burns.",
-        seen={"hiss": 0.92, "hums": 0.3},
+        seen={"hiss": 0.92, "hums": 0.3, "labours": 0.3, "starts_empty": 0.4},
         size=_shares((0.02, 0.06, 0.2), "back_m3_s"),
     ),
     Cause(
@@ -176,7 +188,14 @@ _CAUSES: tuple[Cause[A], ...] = (
         weight=6,
         remedy=_UNLOADER,
         if_left="The motor starts against pressure and burns.",
-        seen={"no_puff": 0.93, "hums": 0.7, "breaker": 0.3, "silent": 0.3},
+        seen={
+            "no_puff": 0.93,
+            "labours": 0.8,
+            "starts_empty": 0.92,
+            "hums": 0.7,
+            "breaker": 0.3,
+            "silent": 0.2,
+        },
     ),
     Cause(
         id="condensate",
