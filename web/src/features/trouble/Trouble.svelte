@@ -25,7 +25,9 @@
   const noted = $derived(
     view.evidence.filter((each) => !said.some((symptom) => symptom.item === each.item)),
   )
-  const listed = $derived(all || !said.length ? view.symptoms : said)
+  // With something measured the question is what explains it; what it does can be said as well.
+  const asked = $derived(all || (!said.length && !noted.length))
+  const listed = $derived(asked ? view.symptoms : said)
   const percent = (share: number) => `${Math.round(share * 100)} %`
   const toggle = (item: string, said: boolean) =>
     onanswer([{ item, answer: said ? 'cannot' : true, again: false }])
@@ -53,12 +55,13 @@
       >
     {/each}
   </div>
-  {#if said.length}
+  {#if said.length || noted.length}
     <button
       type="button"
-      class="btn min-h-12 btn-ghost justify-start"
+      class="btn min-h-12 justify-self-start"
       aria-expanded={all}
-      onclick={() => (all = !all)}>{all ? 'Only what was said' : 'More'}</button
+      onclick={() => (all = !all)}
+      >{all ? 'Only what was said' : said.length ? 'More that it does' : 'Say what it does'}</button
     >
   {/if}
 </section>

@@ -10,7 +10,13 @@
   const said = $derived(others.some((each) => each.id === was) || was === 'other' ? was : '')
 </script>
 
-{#if outcomes.length}
+{#if !at.open && was}
+  <p>
+    In the end it was <span class="font-bold"
+      >{outcomes.find((each) => each.id === was)?.title ?? 'something else'}</span
+    >.
+  </p>
+{:else if at.open && outcomes.length}
   <section aria-labelledby="was" class="grid gap-2">
     <h2 id="was" class="font-bold">What was it in the end?</h2>
     {#each likely as each (each.id)}
@@ -18,7 +24,6 @@
         type="button"
         class="btn min-h-12 justify-start text-left {was === each.id ? 'btn-primary' : ''}"
         aria-pressed={was === each.id}
-        disabled={!at.open}
         onclick={() => at.put('was', was === each.id ? '' : each.id)}>{each.title}</button
       >
     {/each}
@@ -26,7 +31,6 @@
       class="select select-lg w-full {said ? 'border-2 border-accent' : ''}"
       aria-label="It was something else"
       value={said}
-      disabled={!at.open}
       onchange={(event) => at.put('was', event.currentTarget.value)}
     >
       <option value="">Something else…</option>
