@@ -52,7 +52,8 @@ class Outcome:
     sure: float
 
 
-def _ours(belief: Belief, asked: set[str], condition: Needs) -> Asked | None:
+def ours(belief: Belief, asked: set[str], condition: Needs) -> Asked | None:
+    """The check that Zero Dip would make next."""
     told = {each.item for each in belief.observations}
     chosen = next_check(belief, condition, asked - told)
     return (chosen.items, chosen.again) if chosen else None
@@ -98,7 +99,8 @@ def _likeliest_first(belief: Belief, asked: set[str], condition: Needs) -> Asked
     return None
 
 
-def _diagnosed(plant: Faulty, ask: Ask) -> Outcome:
+def diagnosed(plant: Faulty, ask: Ask) -> Outcome:
+    """One plant from its complaint to the end of the checks that `ask` chooses."""
     seen = plant.complaint()
     # Nobody calls without a complaint: then it is a visit; nothing is told of when asked, and one
     # cycle is watched first.
@@ -143,7 +145,7 @@ def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outc
 
 
 def _one(ask: Ask, of: tuple[str, str, bool]) -> Outcome:
-    return _diagnosed(a_faulty(*of), ask)
+    return diagnosed(a_faulty(*of), ask)
 
 
 def _checklist(kind: str) -> list[Check]:
@@ -205,7 +207,7 @@ def main() -> None:
         for kind in only or KINDS:
             plants = [(kind, f"{seed} {k}", alike) for k in range(size)]
             ways: list[tuple[str, Ask]] = [
-                ("ours", _ours),
+                ("ours", ours),
                 ("fixed checklist", partial(_by_list, _checklist(kind))),
                 ("likeliest first", _likeliest_first),
             ]

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 
 from tests.core.systems import file
+from visits.models import Outcome, Visit
 from zerodip.units import PSI
 
 from .conftest import World
@@ -96,6 +97,18 @@ def _closed(world: World, was: str) -> None:
     assert add(world, visit, "complaint", "clicks").status_code == 200
     assert add(world, visit, "was", was).status_code == 200
     assert world["owner"].send("PUT", f"/api/visits/{visit}/closed").status_code == 200
+
+
+def test_outcomes_out_of_an_archive_are_counted_without_a_place(world: World) -> None:
+    _closed(world, "nipple")
+    archive = exported(world)
+    Visit.objects.all().delete()
+    assert not Outcome.objects.exists()
+    taken(world, imported(world, archive))
+    (kept,) = Outcome.objects.all()
+    assert (kept.cause, kept.place, kept.workspace) == ("nipple", None, world.workspace)
+    (kind,) = met(world)["kinds"]
+    assert (kind["confirmed"], kind["judged"]) == (1, 0)
 
 
 def met(world: World, who: str = "viewer") -> Any:
