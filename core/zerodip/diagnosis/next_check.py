@@ -28,6 +28,7 @@ __all__ = ["ADVISED", "SURE", "Choice", "minutes_from", "next_check", "remedies"
 SURE = 0.93  # of a remedy: no further check is worth its minutes
 ADVISED = 0.7  # of a remedy: less is said to be likely, and not told to be done
 _LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
+_LEAST_BITS, _LEAST_BITS_MIN = 0.04, 0.004
 _BINS, _BINS_TOGETHER = 8, 4
 _BESIDE = 0.25  # of what the best at a place tells: less is not asked beside it
 _RULED_OUT = 1e-3
@@ -103,7 +104,10 @@ def next_check(
 
 
 def _worth(choice: Choice) -> bool:
-    return choice.gain >= _LEAST_GAIN + _LEAST_GAIN_MIN * choice.minutes
+    """A check that would change the remedy often enough; or one that tells much of it, for a
+    single answer seldom turns what several do."""
+    changes = choice.gain >= _LEAST_GAIN + _LEAST_GAIN_MIN * choice.minutes
+    return changes or choice.bits >= _LEAST_BITS + _LEAST_BITS_MIN * choice.minutes
 
 
 def _left(
