@@ -24,8 +24,10 @@ def test_rounds_by_date_say_what_is_overdue_and_what_drifts(open_page: Opener) -
     page = open_page()
     page.get_by_role("button", name="By date").click()
     overdue = page.get_by_role("region", name="Overdue")
-    expect(overdue).to_contain_text("Millrace cottage")
-    expect(overdue).to_contain_text("of air a year")
+    called = page.get_by_role("region", name="Visit left open")
+    expect(called).to_contain_text("Millrace cottage")
+    expect(called).to_contain_text("of air a year")
+    expect(overdue).to_contain_text("Top-floor booster")
     expect(page.get_by_role("region", name="Never visited")).to_contain_text("Orchard house well")
     expect(overdue).to_contain_text("Its air may be out of its band now")
     expect(page.get_by_role("region", name="Due within a month")).to_contain_text(

@@ -5,9 +5,10 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
-from urllib.parse import urljoin
+from urllib.parse import urljoin, urlparse
 
 import pytest
+from django.db.models import QuerySet
 from playwright.sync_api import Locator, Page, expect
 
 from sites.models import System
@@ -55,9 +56,12 @@ def confirm(page: Page, name: str) -> None:
 def kept(page: Page, slot: str) -> list[Any]:
     """What reached the server of a slot, once nothing waits any more."""
     expect(page.locator("[aria-busy=true]")).to_have_count(0)
-    return list(
-        Entry.objects.filter(visit__closed_at=None, slot=slot).values_list("value", flat=True)
-    )
+    return list(entries(page).filter(slot=slot).values_list("value", flat=True))
+
+
+def entries(page: Page) -> QuerySet[Entry]:
+    """All that is on record of the visit that is open on a page."""
+    return Entry.objects.filter(visit=urlparse(page.url).path.split("/")[2])
 
 
 @dataclass
@@ -136,7 +140,7 @@ def power(page: Page, on: bool) -> None:
 def look(page: Page, low: str, high: str) -> None:
     put(page, "Cut-in seen on the gauge", low)
     put(page, "Cut-out seen on the gauge", high)
-    before = Entry.objects.filter(visit__closed_at=None, slot="try").count()
+    before = entries(page).filter(slot="try").count()
     page.get_by_role("button", name=re.compile("^Log|^Save the corr")).click()
     expect(
         page.get_by_label("Cut-in seen on the gauge", exact=True).or_(
@@ -313,7 +317,7 @@ def test_without_signal_everything_is_kept_and_sent_later(open_page: Opener) -> 
     confirm(page, "Prove it dead")
     expect(checkbox(page, "Drain until")).to_be_enabled()
     expect(page.get_by_text("saved on this phone")).to_be_visible()
-    assert not Entry.objects.filter(visit__closed_at=None).exclude(slot="place").exists()
+    assert not entries(page).exclude(slot="place").exists()
     page.context.set_offline(False)
     page.reload()
     expect(checkbox(page, "Prove it dead")).to_be_checked()
