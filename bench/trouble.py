@@ -71,20 +71,15 @@ def _by_list(
 
 
 def _askable(check: Check, asked: set[str], condition: Needs) -> Check:
-    return [
-        item
-        for item in check
-        if item.id not in asked and not (condition == "drained" and item.full)
-    ]
+    return [item for item in check if item.id not in asked and item.is_there(condition)]
 
 
 def _likeliest_first(belief: Belief, asked: set[str], condition: Needs) -> Asked | None:
     """Where the item is looked at that is most often seen of the likeliest cause."""
     if not _unsure(belief):
         return None
-    by = {each.id: each for each in belief.troubles.causes}
     for id in belief.by_cause:
-        seen = by[id].seen if id in by else {}
+        seen = belief.troubles.every[id].seen
         for item in sorted(seen, key=lambda each: -seen[each]):
             place = next(
                 (
@@ -125,7 +120,7 @@ def diagnosed(plant: Faulty, ask: Ask) -> Outcome:
 
 
 def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outcome:
-    remedy = {each.id: each.remedy for each in [*belief.troubles.causes, belief.troubles.healthy]}
+    remedy = {id: each.remedy for id, each in belief.troubles.every.items()}
     right = {remedy[each].id for each in plant.causes}
     # Nothing wrong, or too small as built: which of them it is goes by the plates alone.
     built = {"healthy": remedy["healthy"].id} | {

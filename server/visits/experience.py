@@ -4,7 +4,7 @@ from collections import defaultdict
 from datetime import datetime
 from uuid import UUID
 
-from django.db.models import Count, QuerySet
+from django.db.models import Count, F, Q, QuerySet
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
@@ -45,17 +45,11 @@ def workspace_asked(actor: Actor, system_id: UUID | None) -> UUID | None:
 def met_in(workspace_id: UUID, kind: str, before: datetime | None = None) -> dict[str, int]:
     """How often each cause was confirmed on a kind of system since the workspace began to count,
     and `before` a time."""
-    counted = Outcome.objects.filter(workspace_id=workspace_id, kind=kind)
+    since = Q(workspace__experience=None) | Q(at__gt=F("workspace__experience__since"))
+    counted = Outcome.objects.filter(since, workspace_id=workspace_id, kind=kind)
     if before is not None:
         counted = counted.filter(at__lt=before)
-    since = _since(workspace_id)
-    if since is not None:
-        counted = counted.filter(at__gt=since)
     return dict(counted.values_list("cause").annotate(Count("pk")))
-
-
-def _since(workspace_id: UUID) -> datetime | None:
-    return Experience.objects.filter(pk=workspace_id).values_list("since", flat=True).first()
 
 
 def keep_outcome(visit: Visit, log: Log) -> None:
@@ -109,7 +103,7 @@ def experience_out(actor: Actor, workspace_id: UUID) -> ExperienceOut:
     for outcome in Outcome.objects.filter(workspace_id=workspace_id).order_by("at"):
         rows[outcome.kind].append(outcome)
     return ExperienceOut(
-        since=_since(workspace_id),
+        since=Experience.objects.filter(pk=workspace_id).values_list("since", flat=True).first(),
         may_change=actor.may("experience.change", workspace_id),
         kinds=[_kind_met(workspace_id, kind, rows[kind]) for kind in KINDS if rows.get(kind)],
     )

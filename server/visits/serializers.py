@@ -11,7 +11,7 @@ from sites.schemas import SiteOut
 from zerodip.trends.history import due_state, may_be_out
 from zerodip.visit.corrections import corrections_view
 from zerodip.visit.log import Record
-from zerodip.visit.view import VisitAsked, visit_view
+from zerodip.visit.view import visit_view
 
 from .experience import met_in
 from .models import Photo, Visit
@@ -32,6 +32,9 @@ def visit_out(
     """One visit with what its steps show. `records` are its records, where they are at hand."""
     system, records = visit.system, records_of(visit) if records is None else records
     closed = visit.closed_at.isoformat() if visit.closed_at else None
+    document = document_of(visit)
+    # As it was known when the visit was closed.
+    met = met_in(system.site.workspace_id, document.system.kind, visit.closed_at)
     return VisitOut.model_construct(
         id=visit.pk,
         system=VisitSystem(
@@ -46,16 +49,10 @@ def visit_out(
         closed_at=visit.closed_at,
         corrections=corrections_view(records, closed, units) if closed else None,
         may_change=actor.may("visits.change", system.site.workspace_id),
-        view=visit_view(document_of(visit), records, units, _asked(visit, order, eager)),
+        view=visit_view(document, records, units, replace(asked_of(visit, order, eager), met=met)),
         entries=[EntryOut.model_validate(vars(record)) for record in records],
         photos=[photo_out(photo) for photo in visit.photos.only("id", "plate")],
     )
-
-
-def _asked(visit: Visit, order: str, eager: bool) -> VisitAsked:
-    """What goes with a visit, as it was known when it was closed."""
-    workspace, kind = visit.system.site.workspace_id, document_of(visit).system.kind
-    return replace(asked_of(visit, order, eager), met=met_in(workspace, kind, visit.closed_at))
 
 
 def photo_out(photo: Photo) -> PhotoOut:

@@ -5,7 +5,9 @@ from typing import Any
 
 import pytest
 
+from accounts.models import Workspace
 from tests.core.systems import file
+from visits.experience import met_in
 from visits.models import Outcome, Visit
 from zerodip.units import PSI
 
@@ -92,11 +94,48 @@ def test_symptom_cause_and_remedy_stand_in_the_report_and_travel_with_the_archiv
     assert {"saw", "was"} <= set(slots)
 
 
-def _closed(world: World, was: str) -> None:
+def test_a_call_that_was_nothing_is_told_as_confirmed(world: World) -> None:
+    visit = opened(world)
+    assert add(world, visit, "complaint", "clicks").status_code == 200
+    assert add(world, visit, "was", "healthy").status_code == 200
+    told = words(world["viewer"].get(f"/api/visits/{visit}/report.pdf").content)
+    assert "Nothing is wrong: it is sized or used like this (confirmed)" in told
+    assert "Cause Not confirmed" not in told
+
+
+def _closed(world: World, was: str) -> str:
     visit = opened(world)
     assert add(world, visit, "complaint", "clicks").status_code == 200
     assert add(world, visit, "was", was).status_code == 200
     assert world["owner"].send("PUT", f"/api/visits/{visit}/closed").status_code == 200
+    return visit
+
+
+def test_a_closed_visit_shows_what_was_expected_when_it_was_closed(world: World) -> None:
+    first = _closed(world, "nipple")
+    before = trouble(world, first)
+    for _ in range(4):
+        _closed(world, "nipple")
+    assert trouble(world, first) == before
+    last = trouble(world, _closed(world, "nipple"))
+
+    def nipple(of: Any) -> float:
+        return sum(each["probability"] for each in of["suspects"] if each["id"] == "nipple")
+
+    assert nipple(last) > nipple(before)
+
+
+def test_what_was_met_is_counted_in_one_query_by_kind_and_workspace(
+    world: World, django_assert_num_queries: Any
+) -> None:
+    _closed(world, "nipple")
+    workspace, kind = world.workspace.pk, world.system.document["system"]["kind"]
+    with django_assert_num_queries(1):
+        assert met_in(workspace, kind) == {"nipple": 1}
+    assert met_in(workspace, "compressor") == {}
+    other = Workspace.objects.exclude(pk=workspace).get()
+    assert met_in(other.pk, kind) == {}
+    assert met_in(workspace, kind, before=Outcome.objects.get().at) == {}
 
 
 def test_outcomes_out_of_an_archive_are_counted_without_a_place(world: World) -> None:

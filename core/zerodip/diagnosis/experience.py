@@ -75,18 +75,19 @@ def causes_met(troubles: Troubles[Any], met: Mapping[str, int]) -> tuple[CauseMe
 
 
 def _met(troubles: Troubles[Any], met: Mapping[str, int]) -> Iterator[CauseMet]:
-    shifted = with_experience(troubles, met)
-    whole = sum(each.weight for each in troubles.causes) or 1.0
-    for before, after in zip(troubles.causes, shifted.causes, strict=True):
-        if met.get(before.id):
+    usual, now = _shares(troubles), _shares(with_experience(troubles, met))
+    for id, cause in troubles.every.items():
+        if met.get(id):
             yield CauseMet(
-                id=before.id,
-                title=before.title,
-                times=met[before.id],
-                usual=before.weight / whole,
-                now=after.weight / whole,
+                id=id,
+                title=cause.title,
+                times=met[id],
+                usual=usual.get(id, 0.0),
+                now=now.get(id, 0.0),
             )
-    healthy = troubles.healthy
-    if met.get(healthy.id):
-        times = met[healthy.id]
-        yield CauseMet(id=healthy.id, title=healthy.title, times=times, usual=0.0, now=0.0)
+
+
+def _shares(troubles: Troubles[Any]) -> dict[str, float]:
+    """The share of each cause of all faults."""
+    whole = sum(each.weight for each in troubles.causes) or 1.0
+    return {each.id: each.weight / whole for each in troubles.causes}

@@ -60,17 +60,18 @@ class Belief:
     @cached_property
     def by_cause(self) -> dict[str, float]:
         """The probability of every cause, the likeliest first."""
-        causes = [self.troubles.healthy, *self.troubles.causes]
-        made = {each.id: self.probability(each.id) for each in causes}
+        made = dict.fromkeys(self.troubles.every, 0.0)
+        for hypothesis, p in self.weighed:
+            for cause, _ in hypothesis.parts:
+                made[cause.id] += p
         return dict(sorted(made.items(), key=lambda pair: -pair[1]))
 
     @cached_property
     def works(self) -> tuple[tuple[Cause[Any], ...], ...]:
         """The causes, those with one remedy together, the likeliest first."""
-        causes = {each.id: each for each in (self.troubles.healthy, *self.troubles.causes)}
-        groups: dict[str, list[Cause[Any]]] = {}
+        every, groups = self.troubles.every, dict[str, list[Cause[Any]]]()
         for id in self.by_cause:
-            groups.setdefault(causes[id].remedy.id, []).append(causes[id])
+            groups.setdefault(every[id].remedy.id, []).append(every[id])
         return tuple(map(tuple, groups.values()))
 
 

@@ -126,7 +126,7 @@ def _left(
         and not (item.symptom and (again or (yes & told and not item.stop)))
         and not yes.intersection(item.unless)
         and not (stopped and item.needs == "powered")
-        and not (condition == "drained" and item.full)
+        and item.is_there(condition)
     ]
 
 

@@ -73,6 +73,10 @@ class Item:
         """Whether it is measured, rather than answered yes or no."""
         return bool(self.dimension)
 
+    def is_there(self, condition: Needs) -> bool:
+        """Whether it can still be looked at: not in a drained tank what needs a full one."""
+        return not (self.full and condition == "drained")
+
 
 @dataclass(frozen=True, kw_only=True)
 class Forecast:
@@ -176,6 +180,11 @@ class Troubles(Generic[P]):
     items: tuple[Item, ...]
     causes: tuple[Cause[P], ...]
     healthy: Cause[P]
+
+    @property
+    def every(self) -> dict[str, Cause[P]]:
+        """All that it may have been in the end, by id: nothing wrong, and each cause."""
+        return {each.id: each for each in (self.healthy, *self.causes)}
 
     def item(self, id: str) -> Item | None:
         """An item by its id."""

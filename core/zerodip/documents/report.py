@@ -28,7 +28,7 @@ from zerodip.visit.steps.jobs import added_jobs
 from zerodip.visit.steps.prove import prove_view
 from zerodip.visit.steps.set_switch import set_view
 from zerodip.visit.summary import summarize_log
-from zerodip.visit.trouble import trouble_view
+from zerodip.visit.trouble import suspects_of
 
 __all__ = ["BeforeAfter", "Report", "report"]
 
@@ -127,13 +127,13 @@ def _trouble(figures: Figures, log: Log, units: str) -> Iterator[tuple[str, str]
     ]
     if not symptoms:
         return
-    was = next((each for each in troubles.causes if each.id == log.value(WAS)), None)
+    was = troubles.every.get(log.value(WAS) or "")
     yield "Symptom", "; ".join(dict.fromkeys(symptoms))
     if was is not None:
         yield "Cause", f"{was.title} (confirmed)"
         yield "Remedy", was.remedy.says
         return
-    first = next(iter(trouble_view(figures, seen, units).suspects), None)
+    first = next(iter(suspects_of(figures, seen, units)), None)
     if first is not None:
         yield "Cause", f"Not confirmed. {first.title}: {first.word}, {first.probability:.0%}"
         yield "Remedy", first.remedy_says

@@ -15,9 +15,20 @@ from zerodip.kinds.trouble_parts import (
     SET,
     SWITCH,
 )
+from zerodip.kinds.trouble_plants import is_narrow
 from zerodip.units import PSI
 
-__all__ = ["HEALTHY", "NO_TROUBLES", "SWITCH_CAUSES", "changed", "drifts", "sized"]
+__all__ = [
+    "HEALTHY",
+    "NO_TROUBLES",
+    "SWITCH_CAUSES",
+    "changed",
+    "cut_out_over",
+    "drifts",
+    "lost",
+    "sized",
+    "too_narrow",
+]
 
 
 def changed(**fields: Any) -> Callable[[Any], Any]:
@@ -52,6 +63,62 @@ def sized(
         return replace(plant, **{name: value})
 
     return Size(values=values, dimension=dimension, says=says, change=change, says_below=below)
+
+
+def lost(values: tuple[float, ...], says: str, name: str, delivered: str) -> Size[Any]:
+    """What runs away, as shares of what is delivered.
+
+    Args:
+        values: Shares, rising.
+        says: Words with a place for the share.
+        name: The plant's figure that it stands in.
+        delivered: The plant's figure of what is delivered.
+
+    Returns:
+        The size.
+    """
+
+    def change(plant: Any, value: float) -> Any:
+        return replace(plant, **{name: value * getattr(plant, delivered)})
+
+    return Size(values=values, dimension="share", says=says, change=change)
+
+
+def cut_out_over(plant: Any, top_pa: float) -> Any:
+    """Cut-out set where it is not reached.
+
+    Args:
+        plant: A plant.
+        top_pa: Where cut-out stands, Pa gauge.
+
+    Returns:
+        The plant with its points there, or where they were read.
+    """
+    out = max(top_pa, plant.wanted[0] + PSI)
+    there = plant.found or (plant.points[0], out)
+    return replace(plant, moved=(0.0, out - plant.wanted[1]), points=there)
+
+
+def too_narrow(weight: float, short_s: float, if_left: str) -> Cause[Any]:
+    """Runs that are short because cut-in and cut-out were set too close to each other.
+
+    Args:
+        weight: How often it is met against the others.
+        short_s: A run that is too short, s.
+        if_left: What comes of it.
+
+    Returns:
+        The cause; it takes the place of “nothing is wrong”.
+    """
+    return Cause(
+        id="narrow",
+        title="The differential as set is too narrow",
+        weight=weight,
+        remedy=SET,
+        if_left=if_left,
+        as_sized=True,
+        applies=lambda plant: plant.run_s < short_s and is_narrow(plant),
+    )
 
 
 def drifts(plant: Any) -> Any:

@@ -11,11 +11,13 @@ __all__ = [
     "AT_SWITCH",
     "CONTACTS",
     "ELECTRICIAN",
+    "FIRST_SPIT",
     "GAUGE",
     "NIPPLE",
     "NOTHING",
     "POINTS",
     "POWER",
+    "PURGE",
     "RUN",
     "SET",
     "SWITCH",
@@ -48,6 +50,8 @@ SWITCH = Remedy(id="replace_switch", kind="job", says="Replace the switch.", min
 NIPPLE = Remedy(
     id="clean_nipple", kind="job", says="Clean or replace the sensing nipple.", minutes=20
 )
+
+PURGE = Remedy(id="purge_lines", kind="job", says="Purge the air from the lines.", minutes=20)
 
 AT_SWITCH: tuple[Item, ...] = (
     Item(
@@ -170,6 +174,16 @@ AT_SWITCH: tuple[Item, ...] = (
         least=0.0,
         most=3.0,
     ),
+)
+
+
+FIRST_SPIT = Item(
+    id="first_spit",
+    title="A tap spits at first, then runs clear",
+    asks="Open the taps one after the other: does one spit at first, then run clear?",
+    unless=("silent",),
+    minutes=3,
+    needs="powered",
 )
 
 

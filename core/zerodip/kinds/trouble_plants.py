@@ -2,6 +2,7 @@
 how chances rise. Errors and chances are judgement, no source."""
 
 import math
+from dataclasses import dataclass
 from typing import Any
 
 from zerodip.diagnosis.parts import Forecast, Observation
@@ -9,6 +10,7 @@ from zerodip.kinds.figures import Figures
 from zerodip.units import PSI
 
 __all__ = [
+    "SwitchedPlant",
     "drawn",
     "is_narrow",
     "points_found",
@@ -20,6 +22,42 @@ __all__ = [
 
 _CLAMP = 0.08
 _WATCH_S = 1.0  # of the stopwatch, one standard deviation
+
+
+@dataclass(frozen=True)
+class SwitchedPlant:
+    """What a pressure switch, its motor and its gauge give every plant: `points` where the switch
+    acts, `wanted` where it was set and `found` where it was read (Pa gauge), `moved` how far each
+    stands from where it was set, and whether they have `drifted`; whether it starts and stops; what
+    the gauge shows too little (Pa); the current as a share of the plate's, and what it draws
+    `stalled`."""
+
+    figures: Any
+    points: tuple[float, float]
+    wanted: tuple[float, float]
+    found: tuple[float, float] | None
+    starts: bool = True
+    stops: bool = True
+    drifted: bool = False
+    moved: tuple[float, float] = (0.0, 0.0)
+    gauge_low_pa: float = 0.0
+    current: float = 1.0
+    stalled: float = 0.0
+
+    def tells_of_points(self, context: tuple[float, ...]) -> bool:
+        """Whether a point that was read may have gone astray: not one that was turned on this
+        visit, nor where nobody knows how the switch was set."""
+        return not context and not settings_unread(self.figures)
+
+    def point(
+        self, at: int, context: tuple[float, ...], sds: tuple[float, float]
+    ) -> Forecast | None:
+        """Cut-in (0) or cut-out (1) as the gauge would show it, with the deviation of a sound
+        switch or of one that drifts; None where that tells nothing."""
+        if not self.tells_of_points(context) or (at and not self.stops):
+            return None
+        mean = self.wanted[at] + self.moved[at] - self.gauge_low_pa
+        return Forecast(mean=mean, sd=sds[self.drifted])
 
 
 def sigmoid(x: float) -> float:
@@ -48,8 +86,9 @@ def settings_unread(figures: Figures) -> bool:
 
 def points_found(
     figures: Figures, seen: tuple[Observation, ...]
-) -> tuple[tuple[float, float], tuple[float, float] | None]:
-    """Cut-in and cut-out where they stand if nothing went astray, and where they were seen.
+) -> tuple[tuple[float, float], tuple[float, float], tuple[float, float] | None]:
+    """Cut-in and cut-out where they stand if nothing went astray, where they were set, and where
+    they were seen.
 
     Args:
         figures: The system's figures under its settings.
@@ -57,8 +96,8 @@ def points_found(
 
     Returns:
         Both points, Pa gauge: as seen where that is near, or they were turned on this visit, or
-        nobody knows where they were set, else as set; and both as seen, more than 1 psi apart, or
-        None where what was seen is no band.
+        nobody knows where they were set, else as set; both as set; and both as seen, more than
+        1 psi apart, or None where what was seen is no band.
     """
     wanted = figures.settings.cut_in_gauge_pa, figures.settings.cut_out_gauge_pa
     by = {each.item: each for each in seen if each.item in _POINTS}
@@ -67,21 +106,21 @@ def points_found(
         for item, set_ in zip(_POINTS, wanted, strict=True)
     )
     if not by or high - low <= PSI:
-        return wanted, None
+        return wanted, wanted, None
     free = settings_unread(figures) or any(each.context for each in by.values())
     near = max(abs(low - wanted[0]), abs(high - wanted[1])) <= _NEAR_PA
-    return ((low, high) if free or near else wanted), (low, high)
+    return ((low, high) if free or near else wanted), wanted, (low, high)
 
 
 _NEAR_PA, _NARROW_PA = 4 * PSI, 16 * PSI
 _POINTS = ("cut_in", "cut_out")
 
 
-def drawn(plant: Any) -> Forecast:
+def drawn(plant: SwitchedPlant) -> Forecast:
     """The current by a clamp meter, as a share of the plate's.
 
     Args:
-        plant: A plant with `current`, that starts or is `stalled` at a current of its own.
+        plant: A plant.
 
     Returns:
         The forecast.
@@ -89,16 +128,16 @@ def drawn(plant: Any) -> Forecast:
     return Forecast(mean=plant.current if plant.starts else plant.stalled, sd=_CLAMP)
 
 
-def is_narrow(plant: Any) -> bool:
+def is_narrow(plant: SwitchedPlant) -> bool:
     """Whether cut-in and cut-out were set closer together than is usual.
 
     Args:
-        plant: A plant with `wanted`, the points as set, Pa gauge.
+        plant: A plant.
 
     Returns:
         True below 16 psi; 20 psi and more are common practice, no source.
     """
-    return bool(plant.wanted[1] - plant.wanted[0] < _NARROW_PA)
+    return plant.wanted[1] - plant.wanted[0] < _NARROW_PA
 
 
 def timed_run(plant: Any, spread: float) -> Forecast:

@@ -22,6 +22,7 @@ __all__ = [
     "Suspect",
     "TroubleView",
     "place_of_cause",
+    "suspects_of",
     "trouble_view",
 ]
 
@@ -145,6 +146,30 @@ def trouble_view(
     )
 
 
+def suspects_of(
+    figures: Figures,
+    observations: Sequence[Observation],
+    units: str,
+    met: Mapping[str, int] | None = None,
+) -> tuple[Suspect, ...]:
+    """The suspects alone, where nobody asks for the next check.
+
+    Args:
+        figures: The system's figures under its settings.
+        observations: What was observed; of each item the last counts.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+        met: Outcomes that this workspace confirmed, by the cause's id.
+
+    Returns:
+        The likeliest causes; none where nothing was observed.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    belief = _belief(figures, observations, met)
+    return suspects(belief, units) if belief.observations else ()
+
+
 def _belief(
     figures: Figures, observations: Sequence[Observation], met: Mapping[str, int] | None
 ) -> Belief:
@@ -183,8 +208,7 @@ def _advised(belief: Belief) -> bool:
 
 
 def _ends(belief: Belief, clear: bool) -> str:
-    causes = (belief.troubles.healthy, *belief.troubles.causes)
-    says = {each.remedy.id: each.remedy.says for each in causes}
+    says = {each.remedy.id: each.remedy.says for each in belief.troubles.every.values()}
     first = next(each for each in remedies(belief) if each != OTHER)
     if clear:
         return f"No further check is worth its minutes. {says[first]}"

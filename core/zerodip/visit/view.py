@@ -41,7 +41,7 @@ from zerodip.visit.steps.read import ReadField, questions, read_fields
 from zerodip.visit.steps.set_switch import SetView, set_view
 from zerodip.visit.steps.watch import WatchView, watch_view
 from zerodip.visit.summary import summarize_log
-from zerodip.visit.trouble import TroubleView, trouble_view
+from zerodip.visit.trouble import TroubleView, suspects_of, trouble_view
 
 __all__ = ["Progress", "VisitAsked", "VisitView", "visit_view"]
 
@@ -224,21 +224,18 @@ def _outcomes(
     figures: Figures, log: Log, trouble: TroubleView | None, units: str, met: Mapping[str, int]
 ) -> tuple[Outcome, ...]:
     """What it may have been in the end: the suspects as found, then every other cause."""
+    suspects = trouble.suspects if trouble else ()
     if proved(figures, log):
         seen = observations_of(figures, log)
         called = any(each.value is True for each in seen)
-        trouble = trouble_view(figures, seen, units, met=met) if called else None
-    if trouble is None or not trouble.suspects:
+        suspects = suspects_of(figures, seen, units, met) if called else ()
+    if not suspects:
         return ()
-    likely: dict[str, str] = {}
-    for suspect in trouble.suspects:
-        likely[suspect.id] = suspect.title
-        likely |= {each.id: each.title for each in suspect.same_work}
-    troubles = kind_of(figures).troubles
-    others = [each for each in (troubles.healthy, *troubles.causes) if each.id not in likely]
-    return (
-        *(Outcome(id=id, title=title, likely=True) for id, title in likely.items()),
-        *(Outcome(id=each.id, title=each.title, likely=False) for each in others),
+    likely = [id for each in suspects for id in (each.id, *(other.id for other in each.same_work))]
+    every = kind_of(figures).troubles.every
+    others = [id for id in every if id not in likely]
+    return tuple(
+        Outcome(id=id, title=every[id].title, likely=id in likely) for id in (*likely, *others)
     )
 
 

@@ -51,6 +51,9 @@ export function text(si: number, dimension: Dimension, system: System): string {
   return unit.startsWith('/') ? number + unit : `${number} ${unit}`.trim()
 }
 
+/** A chance, by whole percents. */
+export const percent = (share: number) => `${Math.round(share * 100)} %`
+
 /** Two pressures as a person says a switch setting: 40/60 psi. */
 export const bandText = (low: number, high: number, system: System): string =>
   `${parts(low, 'pressure', system).number}/${text(high, 'pressure', system)}`

@@ -8,10 +8,10 @@ from functools import cached_property
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.trouble_plants import (
+    SwitchedPlant,
     drawn,
     points_found,
     runs_on,
-    settings_unread,
     sigmoid,
     timed_run,
 )
@@ -20,35 +20,23 @@ from zerodip.units import PSI
 __all__ = ["AirPlant", "healthy_plant"]
 
 _PLATE, _UNREAD = 0.12, 0.45
-_POINT_PA, _DRIFTED_PA = 2 * PSI, 15 * PSI
+_POINT_PA = (2 * PSI, 15 * PSI)  # sound, drifting
 _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
 
 @dataclass(frozen=True)
-class AirPlant:
-    """The machine with faults: `points` where the switch acts, `wanted` where it was set and
-    `found` where it was read (Pa gauge), `moved` how far each stands from where it was set; `room`
-    the share of the receivers that holds air, `flow` the share of its plate that the machine
-    delivers, `reaches` the share of cut-out that it comes to; what leaks in the lines and back
-    through the check valve (m³/s of free air); whether it starts and stops; the current as a share
-    of the plate's, and what it draws `stalled`; how far runs may be off the plates, as a share."""
+class AirPlant(SwitchedPlant):
+    """The machine with faults: `room` the share of the receivers that holds air, `flow` the share
+    of its plate that the machine delivers, `reaches` the share of cut-out that it comes to; what
+    leaks in the lines and back through the check valve (m³/s of free air); how far runs may be off
+    the plates, as a share."""
 
     figures: CompressorFigures
-    points: tuple[float, float]
-    wanted: tuple[float, float]
-    found: tuple[float, float] | None
     room: float = 1.0
     flow: float = 1.0
     reaches: float = 9.9
     leak_m3_s: float = 0.0
     back_m3_s: float = 0.0
-    starts: bool = True
-    stops: bool = True
-    drifted: bool = False
-    moved: tuple[float, float] = (0.0, 0.0)
-    gauge_low_pa: float = 0.0
-    current: float = 1.0
-    stalled: float = 0.0
     spread: float = _PLATE
 
     @property
@@ -98,10 +86,8 @@ def healthy_plant(figures: CompressorFigures, seen: tuple[Observation, ...]) -> 
     Returns:
         The plant without a fault.
     """
-    wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(figures, seen)
     unread = any(figures.is_assumed(path) for path in ("system.receivers", "system.pump.points"))
-    return AirPlant(figures, points, wanted, found, spread=_UNREAD if unread else _PLATE)
+    return AirPlant(figures, *points_found(figures, seen), spread=_UNREAD if unread else _PLATE)
 
 
 def _clicks(plant: AirPlant) -> float:
@@ -138,14 +124,6 @@ def _rest(plant: AirPlant, _: tuple[float, ...]) -> Forecast:
     return Forecast(mean=plant.held_m3 / plant.lost_m3_s, sd=0.25)
 
 
-def _point(plant: AirPlant, context: tuple[float, ...], at: int) -> Forecast | None:
-    # Turned on this visit, or never known: it tells of nothing astray.
-    if context or settings_unread(plant.figures) or (at and not plant.stops):
-        return None
-    sd = _DRIFTED_PA if plant.drifted else _POINT_PA
-    return Forecast(mean=plant.wanted[at] + plant.moved[at] - plant.gauge_low_pa, sd=sd)
-
-
 def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
     first, seconds = context if len(context) == 2 else (plant.points[1] - 4 * PSI, 300.0)
     of, volume = plant.figures, plant.figures.volume_m3 * plant.room
@@ -158,8 +136,8 @@ def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
 _SHOWS: dict[str, Callable[[AirPlant, tuple[float, ...]], Forecast | None]] = {
     "run": lambda plant, context: timed_run(plant, plant.spread),
     "rest": _rest,
-    "cut_in": lambda plant, context: _point(plant, context, 0),
-    "cut_out": lambda plant, context: _point(plant, context, 1),
+    "cut_in": lambda plant, context: plant.point(0, context, _POINT_PA),
+    "cut_out": lambda plant, context: plant.point(1, context, _POINT_PA),
     "fall_open": lambda plant, context: _fall(plant, context, plant.lost_m3_s),
     "fall_shut": lambda plant, context: _fall(plant, context, plant.back_m3_s),
     "current": lambda plant, context: drawn(plant),

@@ -2,12 +2,11 @@
 minutes are judgement, no source; the rest is the plant's own model."""
 
 from dataclasses import replace
-from typing import Any
 
 from zerodip.diagnosis.parts import Cause, Item, Remedy, Size, Troubles
 from zerodip.kinds.compressor.trouble_plant import AirPlant as A
 from zerodip.kinds.compressor.trouble_plant import healthy_plant
-from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, drifts, sized
+from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, drifts, lost, sized, too_narrow
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, SET, gauge_item, rest_item, symptom
 from zerodip.kinds.trouble_plants import is_narrow
 from zerodip.units import PSI
@@ -149,13 +148,7 @@ _OTHER_SWITCH = Remedy(
 
 def _shares(values: tuple[float, ...], name: str) -> Size[A]:
     """Air that is lost, as shares of what the machine delivers."""
-
-    def change(plant: Any, value: float) -> Any:
-        return changed(**{name: value * plant.mean_flow_m3_s})(plant)
-
-    return Size(
-        values=values, dimension="share", says="about {} of what it delivers is lost", change=change
-    )
+    return lost(values, "about {} of what it delivers is lost", name, "mean_flow_m3_s")
 
 
 def _worn(plant: A, value: float) -> A:
@@ -272,15 +265,7 @@ _CAUSES: tuple[Cause[A], ...] = (
         seen={"relief_spits": 0.9},
         size=_shares((0.05, 0.3), "leak_m3_s"),
     ),
-    Cause(
-        id="narrow",
-        title="The differential as set is too narrow",
-        weight=20,
-        remedy=SET,
-        if_left="Runs stay short, and motor and switch wear.",
-        as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and is_narrow(plant),
-    ),
+    too_narrow(20, _SHORT_S, "Runs stay short, and motor and switch wear."),
     Cause(
         id="receiver_small",
         title="The receiver is too small for this machine",

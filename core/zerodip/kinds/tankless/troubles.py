@@ -3,46 +3,43 @@ wrong. Weights, chances and minutes are judgement, no source; the rest is the pu
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
 from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, Troubles
 from zerodip.kinds.tankless.figures import TanklessFigures
-from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
-from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, SET, gauge_item, symptom
-from zerodip.kinds.trouble_plants import drawn, points_found, settings_unread, sigmoid
+from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, cut_out_over, sized
+from zerodip.kinds.trouble_parts import (
+    AT_SWITCH,
+    FIRST_SPIT,
+    POINTS,
+    PURGE,
+    SET,
+    gauge_item,
+    symptom,
+)
+from zerodip.kinds.trouble_plants import SwitchedPlant, drawn, points_found, sigmoid
 from zerodip.physics.demand_pump import running_gauge_pa
 from zerodip.units import PSI
 
 __all__ = ["TROUBLES", "DemandPlant"]
 
-_POINT_PA, _DRIFTED_PA = 2 * PSI, 8 * PSI
+_POINT_PA = (2 * PSI, 8 * PSI)  # sound, drifting
 
 
 @dataclass(frozen=True)
-class DemandPlant:
-    """The pump with faults: `points` where the switch acts, `wanted` where it was set and `found`
-    where it was read (Pa gauge), `moved` how far each stands from where it was set; `outlet` the
-    share that the smallest outlet passes, `head` and `flow` shares of the pump's, `volts` of the
-    battery's; `leak` and `back` whether water is lost; `cushion` whether an accumulator works."""
+class DemandPlant(SwitchedPlant):
+    """The pump with faults: `outlet` the share that the smallest outlet passes, `head` and `flow`
+    shares of the pump's, `volts` of the battery's; `leak` whether water is lost; `cushion` whether
+    an accumulator works."""
 
     figures: TanklessFigures
-    points: tuple[float, float]
-    wanted: tuple[float, float]
-    found: tuple[float, float] | None
     outlet: float = 1.0
     head: float = 1.0
     flow: float = 1.0
     volts: float = 1.0
     leak: bool = False
-    starts: bool = True
-    stops: bool = True
-    drifted: bool = False
-    moved: tuple[float, float] = (0.0, 0.0)
     cushion: bool = True
-    gauge_low_pa: float = 0.0
-    current: float = 1.0
-    stalled: float = 0.0
 
     @cached_property
     def dead_head_pa(self) -> float:
@@ -65,16 +62,11 @@ class DemandPlant:
     def shows(self, item: str, context: tuple[float, ...]) -> Forecast | None:
         """A figure; None where this plant cannot tell."""
         told = _SHOWS.get(item)
-        # Turned on this visit, or never known: a point tells of nothing astray.
-        known = not context and not settings_unread(self.figures)
-        turned = item in ("cut_in", "cut_out") and not known
-        return None if told is None or turned else told(self)
+        return None if told is None else told(self, context)
 
 
 def _plant(figures: TanklessFigures, seen: tuple[Observation, ...]) -> DemandPlant:
-    wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(figures, seen)
-    return DemandPlant(figures, points, wanted, found)
+    return DemandPlant(figures, *points_found(figures, seen))
 
 
 def _chatter(plant: DemandPlant) -> float:
@@ -105,20 +97,15 @@ _SEEN: dict[str, Callable[[DemandPlant], float]] = {
 }
 
 
-def _point(plant: DemandPlant, at: int) -> Forecast:
-    sd = _DRIFTED_PA if plant.drifted else _POINT_PA
-    return Forecast(mean=plant.wanted[at] + plant.moved[at] - plant.gauge_low_pa, sd=sd)
-
-
-_SHOWS: dict[str, Callable[[DemandPlant], Forecast | None]] = {
-    "cut_in": lambda plant: _point(plant, 0),
-    "cut_out": lambda plant: _point(plant, 1) if plant.stops else None,
-    "highest": lambda plant: Forecast(
+_SHOWS: dict[str, Callable[[DemandPlant, tuple[float, ...]], Forecast | None]] = {
+    "cut_in": lambda plant, context: plant.point(0, context, _POINT_PA),
+    "cut_out": lambda plant, context: plant.point(1, context, _POINT_PA),
+    "highest": lambda plant, context: Forecast(
         mean=plant.dead_head_pa - plant.gauge_low_pa,
         sd=math.hypot(2 * PSI, 0.1 * plant.dead_head_pa),
     ),
-    "volts_at_pump": lambda plant: Forecast(mean=plant.volts, sd=0.03),
-    "current": drawn,
+    "volts_at_pump": lambda plant, context: Forecast(mean=plant.volts, sd=0.03),
+    "current": lambda plant, context: drawn(plant),
 }
 
 
@@ -184,14 +171,7 @@ _ITEMS: tuple[Item, ...] = (
         minutes=5,
         needs="powered",
     ),
-    Item(
-        id="first_spit",
-        title="A tap spits at first, then runs clear",
-        asks="Open the taps one after the other: does one spit at first, then run clear?",
-        unless=("silent",),
-        minutes=3,
-        needs="powered",
-    ),
+    FIRST_SPIT,
     Item(
         id="drips",
         title="Something drips or runs",
@@ -215,7 +195,6 @@ _WIRES = Remedy(
 )
 _STRAIN = Remedy(id="strainer", kind="fix", says="Clean the strainer.", minutes=10)
 _PUMP = Remedy(id="pump", kind="fix", says="Replace the pump’s diaphragm, or the pump.", minutes=60)
-_PURGE = Remedy(id="purge_lines", kind="job", says="Purge the air from the lines.", minutes=20)
 _FILL = Remedy(id="fill", kind="fix", says="Fill the tank; prime.", minutes=10)
 _CUSHION = Remedy(id="air", kind="air", says="Set the accumulator’s air below cut-in.", minutes=15)
 
@@ -224,9 +203,8 @@ _ASTRAY_PA = 30 * PSI  # further than this no switch goes astray
 
 def _over_dead_head(plant: DemandPlant) -> DemandPlant:
     """Cut-out set a little above what the pump comes to."""
-    out = max(1.04 * plant.dead_head_pa, plant.wanted[0] + PSI)
-    there = plant.found or (plant.points[0], out)
-    return replace(plant, moved=(0.0, out - plant.wanted[1]), points=there)
+    made: DemandPlant = cut_out_over(plant, 1.04 * plant.dead_head_pa)
+    return made
 
 
 _CAUSES: tuple[Cause[DemandPlant], ...] = (
@@ -262,7 +240,7 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
         id="lines_air",
         title="Air in the lines",
         weight=4,
-        remedy=_PURGE,
+        remedy=PURGE,
         if_left="It chatters and spits.",
         seen={"air_spits": 0.9, "chatter": 0.45, "first_spit": 0.9},
     ),

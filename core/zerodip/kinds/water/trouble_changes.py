@@ -1,10 +1,9 @@
 """What a fault changes in a water plant: its size into the plant's figures."""
 
 from dataclasses import replace
-from typing import Any
 
 from zerodip.diagnosis.parts import Size
-from zerodip.kinds.trouble_causes import changed
+from zerodip.kinds.trouble_causes import cut_out_over, lost
 from zerodip.kinds.water.trouble_plant import WaterPlant as W
 from zerodip.units import PSI
 
@@ -38,12 +37,7 @@ def run_away(values: tuple[float, ...], name: str) -> Size[W]:
     Returns:
         The size.
     """
-
-    def change(plant: Any, value: float) -> Any:
-        return changed(**{name: value * plant.plate_flow_m3_s})(plant)
-
-    says = "about {} of what the pump delivers runs away"
-    return Size(values=values, dimension="share", says=says, change=change)
+    return lost(values, "about {} of what the pump delivers runs away", name, "plate_flow_m3_s")
 
 
 def charge(values: tuple[float, ...]) -> Size[W]:
@@ -103,7 +97,6 @@ def worn(plant: W, value: float) -> W:
     Returns:
         The plant with it.
     """
-
     head = 0.55 + 0.45 * value
     return replace(_lower(plant, head), flow=value, current=0.7 + 0.25 * value)
 
@@ -149,9 +142,8 @@ def over_dead_head(plant: W, value: float) -> W:
     top = plant.figures.dead_head_pa
     if top is None:
         return replace(plant, reaches=value)
-    out = max(top * (2 - value), plant.wanted[0] + PSI)
-    there = plant.found or (plant.points[0], out)
-    return replace(plant, moved=(0.0, out - plant.wanted[1]), points=there)
+    made: W = cut_out_over(plant, top * (2 - value))
+    return made
 
 
 def near_dead_head(plant: W) -> bool:

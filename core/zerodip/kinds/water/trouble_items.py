@@ -2,7 +2,7 @@
 judgement, no source."""
 
 from zerodip.diagnosis.parts import Item
-from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, gauge_item, rest_item
+from zerodip.kinds.trouble_parts import AT_SWITCH, FIRST_SPIT, POINTS, RUN, gauge_item, rest_item
 
 __all__ = ["ITEMS"]
 
@@ -187,14 +187,7 @@ LOOKS: tuple[Item, ...] = (
         needs="powered",
         base=0.04,
     ),
-    Item(
-        id="first_spit",
-        title="A tap spits at first, then runs clear",
-        asks="Open the taps one after the other: does one spit at first, then run clear?",
-        unless=("silent",),
-        minutes=3,
-        needs="powered",
-    ),
+    FIRST_SPIT,
     Item(
         id="volts",
         title="Voltage low while it starts",

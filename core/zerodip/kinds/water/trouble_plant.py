@@ -9,10 +9,10 @@ from itertools import pairwise
 
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.trouble_plants import (
+    SwitchedPlant,
     drawn,
     points_found,
     runs_on,
-    settings_unread,
     sigmoid,
     timed_run,
 )
@@ -35,21 +35,16 @@ _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
 
 
 @dataclass(frozen=True)
-class WaterPlant:
-    """The system with faults. `points` where the switch acts (Pa gauge), `wanted` where it was set
-    to, `found` where it was read, `moved` how far each stands from where it was set; `charge_pa`
-    the pre-charge; `air` the share of that air that is there, `room` the share of the tanks that
-    works; `flow` and `head` of the pump as shares of its plate, which `reaches` no more than a
-    share of cut-out; what runs away in the house, past the relief valve and back through the check
-    valve (m³/s); how late the switch feels the pressure; whether the pump starts, stops and is
-    wired to stop; what the gauges show too little (Pa); the current as a share of the plate's, and
-    what it draws `stalled`; how far pump and tanks may be off their plates, as a share."""
+class WaterPlant(SwitchedPlant):
+    """The system with faults: `charge_pa` the pre-charge; `air` the share of that air that is
+    there, `room` the share of the tanks that works; `flow` and `head` of the pump as shares of its
+    plate, which `reaches` no more than a share of cut-out; what runs away in the house, past the
+    relief valve and back through the check valve (m³/s); how late the switch feels the pressure;
+    whether its cut-off `trips`; what the air gauge shows too little (Pa); how far pump and tanks
+    may be off their plates, as a share."""
 
     figures: WaterFigures
-    points: tuple[float, float]
-    wanted: tuple[float, float]
-    found: tuple[float, float] | None
-    charge_pa: float
+    charge_pa: float = 0.0
     air: float = 1.0
     room: float = 1.0
     flow: float = 1.0
@@ -59,15 +54,8 @@ class WaterPlant:
     relief_m3_s: float = 0.0
     back_m3_s: float = 0.0
     lag_s: float = 0.0
-    starts: bool = True
-    stops: bool = True
-    drifted: bool = False
-    moved: tuple[float, float] = (0.0, 0.0)
     trips: bool = False
-    gauge_low_pa: float = 0.0
     air_gauge_low_pa: float = 0.0
-    current: float = 1.0
-    stalled: float = 0.0
     pump_sd: float = _PLATE
     tank_sd: float = 0.0
 
@@ -187,8 +175,7 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
     Returns:
         The plant without a fault.
     """
-    wanted = figures.cut_in_pa, figures.cut_out_pa
-    points, found = points_found(figures, seen)
+    points, wanted, found = points_found(figures, seen)
     charge = figures.pre_charge_pa
     if charge and figures.is_assumed("settings.pre_charge_gauge_pa"):
         charge = max(charge + points[0] - wanted[0], 0.0)  # as it is usual for that cut-in
@@ -198,7 +185,7 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
         points,
         wanted,
         found,
-        charge,
+        charge_pa=charge,
         pump_sd=_UNREAD if pump_unread else _PLATE,
         tank_sd=_UNREAD if figures.is_assumed("system.tanks") else 0.0,
     )
@@ -217,10 +204,6 @@ def _breath(plant: WaterPlant) -> float:
         return 0.0
     low = max(plant.points[0], PSI)
     return 0.92 * sigmoid((0.45 * low - plant.lowest_pa) / (0.08 * low))
-
-
-def _silent(plant: WaterPlant) -> float:
-    return 0.0 if plant.starts else 0.95
 
 
 def _alone(plant: WaterPlant) -> float:
@@ -277,7 +260,7 @@ _SEEN: dict[str, Callable[[WaterPlant], float]] = {
     "clicks": _clicks,
     "breath": _breath,
     "endless": lambda plant: runs_on(plant, _LONG_S),
-    "silent": _silent,
+    "silent": lambda plant: 0.0 if plant.starts else 0.95,
     "alone": _alone,
     "weak": _weak,
     "one_weak": _one_weak,
@@ -299,21 +282,15 @@ def _caught(plant: WaterPlant, context: tuple[float, ...]) -> Forecast:
     return Forecast(mean=mean, sd=math.hypot(_BUCKET, plant.tank_sd, 3e-4 / mean))
 
 
-def _tells_nothing(plant: WaterPlant, context: tuple[float, ...]) -> bool:
-    """Turned on this visit, or never known: a point tells where it stands, not that it went
-    astray."""
-    return bool(context) or settings_unread(plant.figures)
-
-
 def _cut_in(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
-    if _tells_nothing(plant, context):
+    if not plant.tells_of_points(context):
         return None
     wanted = plant.wanted[0] + plant.moved[0]
     return _point(plant, wanted, late=-0.3 * plant.delivers(plant.points[0]))
 
 
 def _cut_out(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
-    if _tells_nothing(plant, context) or not plant.stops:
+    if not (plant.tells_of_points(context) and plant.stops):
         return None
     wanted = plant.wanted[1] + plant.moved[1]
     return _point(plant, wanted, late=plant.delivers(plant.points[1]))

@@ -14,7 +14,6 @@ __all__ = [
     "PIPE",
     "PLATES",
     "PUMP",
-    "PURGE",
     "RELIEF",
     "RENEWER",
     "RESET",
@@ -55,7 +54,6 @@ WELL = Remedy(
 SUCTION = Remedy(
     id="suction", kind="fix", says="Tighten and seal the suction side; prime again.", minutes=60
 )
-PURGE = Remedy(id="purge_lines", kind="job", says="Purge the air from the lines.", minutes=20)
 FILTER = Remedy(id="filter", kind="fix", says="Change the filter cartridge.", minutes=15)
 RESET = Remedy(
     id="reset_cut_off", kind="job", says="Hold the lever in to reset, and find why.", minutes=20

@@ -4,8 +4,8 @@ is seen are judgement, no source; the rest is the plant's own model."""
 from dataclasses import replace
 
 from zerodip.diagnosis.parts import Cause, Size, Troubles
-from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized
-from zerodip.kinds.trouble_parts import ELECTRICIAN, GAUGE, NIPPLE, SET
+from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed, sized, too_narrow
+from zerodip.kinds.trouble_parts import ELECTRICIAN, GAUGE, NIPPLE, PURGE, SET
 from zerodip.kinds.trouble_plants import is_narrow
 from zerodip.kinds.water.trouble_changes import (
     HOLDS_HIGH,
@@ -35,7 +35,6 @@ from zerodip.kinds.water.trouble_remedies import (
     PIPE,
     PLATES,
     PUMP,
-    PURGE,
     RE_AIR,
     RELIEF,
     RENEWER,
@@ -301,15 +300,7 @@ _PLAIN: tuple[Cause[W], ...] = (
     ),
 )
 _TANKS: tuple[Cause[W], ...] = (
-    Cause(
-        id="narrow",
-        title="The differential as set is too narrow",
-        weight=24,
-        remedy=SET,
-        if_left="Runs stay short, and the motor wears.",
-        as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and is_narrow(plant),
-    ),
+    too_narrow(24, _SHORT_S, "Runs stay short, and the motor wears."),
     Cause(
         id="tank_small",
         title="The tank is too small for this pump",

@@ -2,6 +2,7 @@
   import type { Snippet } from 'svelte'
   import type { Schemas } from '../../api/client'
   import type { Seen } from '../../domain/trouble'
+  import { percent } from '../../domain/units'
   import NextCheck from './NextCheck.svelte'
   import Sketch from './Sketch.svelte'
 
@@ -28,7 +29,6 @@
   // With something measured the question is what explains it; what it does can be said as well.
   const asked = $derived(all || (!said.length && !noted.length))
   const listed = $derived(asked ? view.symptoms : said)
-  const percent = (share: number) => `${Math.round(share * 100)} %`
   const toggle = (item: string, said: boolean) =>
     onanswer([{ item, answer: said ? 'cannot' : true, again: false }])
 </script>

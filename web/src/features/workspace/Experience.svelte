@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import { day } from '../../domain/dates'
+  import { percent } from '../../domain/units'
 
   /** What this crew's troubles were in the end, how often that was expected, and how it shifts what is expected next. */
   let { workspace }: { workspace: string } = $props()
@@ -8,7 +9,6 @@
   let problem = $state.raw<Problem | undefined>()
   let asking = $state(false)
   const path = $derived({ workspace_id: workspace })
-  const percent = (share: number) => `${Math.round(share * 100)} %`
 
   async function load() {
     const got = await outcome(
