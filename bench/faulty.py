@@ -5,6 +5,7 @@ between the least and the most that are looked at, plates a little wrong."""
 import math
 import random
 from dataclasses import dataclass, field, replace
+from itertools import count
 from typing import Any
 
 from zerodip.diagnosis.hypotheses import Hypothesis
@@ -14,7 +15,7 @@ from zerodip.fileformat.document import read_document
 from zerodip.kinds.registry import kind_of
 from zerodip.units import PSI
 
-from .plants import a_plant
+from .plants import Plant, a_plant
 
 __all__ = ["Faulty", "a_faulty"]
 
@@ -90,20 +91,52 @@ class Faulty:
 def a_faulty(kind: str, seed: str, alike: bool = False) -> Faulty:
     """A random plant of a kind with one fault, two, or none."""
     rng = random.Random(f"{kind} {seed} trouble")
-    plant = a_plant(kind, seed)
+    plant = next(each for k in count() if _well_set(each := a_plant(kind, f"{seed} {k}")))
     figures, true = read_document(plant.raw).figures(), plant.truth.figures()
     troubles = kind_of(figures).troubles
     healthy = troubles.plant(true, ())
     wrong = _drawn(troubles, healthy, rng, alike)
-    there, parts = healthy, []
-    for cause in wrong:
-        size = _felt(troubles, there, cause, rng)
-        there, parts = cause.on(there, size), [*parts, (cause, size)]
-    truth = Hypothesis(tuple(parts) or ((troubles.healthy, 1.0),), 1.0, there)
-    off = rng.gauss(0, 1.0 * PSI)
+    for _ in range(_TRIES):
+        truth = _truth(troubles, healthy, wrong, rng)
+        felt = _felt(truth, troubles, rng)
+        if any(felt.values()):  # what nobody feels is not called for
+            break
+    signs = {
+        each.id: felt[each.id] or rng.random() < each.base
+        for each in troubles.items
+        if each.id in felt
+    }
+    return Faulty(kind, troubles, figures, truth, rng.gauss(0, 1.0 * PSI), rng, signs)
+
+
+def _well_set(plant: Plant) -> bool:
+    """Whether its pre-charge is set below cut-in: else its taps do run dry for a breath."""
+    settings = plant.truth.settings
+    charge = getattr(settings, "pre_charge_gauge_pa", None)
+    return charge is None or charge <= settings.cut_in_gauge_pa - 1.5 * PSI
+
+
+def _truth(
+    troubles: Troubles[Any], healthy: Any, wrong: list[Cause[Any]], rng: random.Random
+) -> Hypothesis:
+    """What is wrong, in sizes drawn at random, and the plant with that."""
+    parts = [(cause, _size(cause, rng)) for cause in wrong]
+    there = healthy
+    for cause, size in parts:
+        there = cause.on(there, size)
     if there.drifted:
-        truth = replace(truth, plant=_drifted(there, rng))
-    return Faulty(kind, troubles, figures, truth, off, rng)
+        there = _drifted(there, rng)
+    return Hypothesis(tuple(parts) or ((troubles.healthy, 1.0),), 1.0, there)
+
+
+def _felt(truth: Hypothesis, troubles: Troubles[Any], rng: random.Random) -> dict[str, bool]:
+    """Which symptoms are there because of what is wrong."""
+    because = replace(truth)  # whatever was worked out of the other knows of no reason, too
+    return {
+        each.id: rng.random() < chance_of_yes(because, replace(each, base=0.0))
+        for each in troubles.items
+        if each.symptom
+    }
 
 
 def _drawn(
@@ -118,20 +151,6 @@ def _drawn(
         return [first]
     others = [each for each in causes if each is not first]
     return [first, rng.choices(others, [1.0 if alike else each.weight for each in others])[0]]
-
-
-def _felt(troubles: Troubles[Any], plant: Any, cause: Cause[Any], rng: random.Random) -> float:
-    """A size that is noticed, if any of some is: what nobody feels is not called for."""
-    for _ in range(_TRIES):
-        size = _size(cause, rng)
-        there = Hypothesis(((cause, size),), 1.0, cause.on(plant, size))
-        if any(
-            rng.random() < chance_of_yes(there, replace(each, base=0.0))
-            for each in troubles.items
-            if each.symptom
-        ):
-            break
-    return size
 
 
 def _size(cause: Cause[Any], rng: random.Random) -> float:
