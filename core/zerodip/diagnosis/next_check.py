@@ -25,10 +25,11 @@ from zerodip.diagnosis.parts import Forecast, Item, Needs, Observation
 
 __all__ = ["ADVISED", "SURE", "Choice", "minutes_from", "next_check", "remedies", "together"]
 
-SURE = 0.93  # of a remedy: no further check is worth its minutes
-ADVISED = 0.7  # of a remedy: less is said to be likely, and not told to be done
+SURE = 0.90  # of a remedy: no further check is worth its minutes
+ADVISED = 0.8  # of a remedy: less is said to be likely, and not told to be done
 _LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
-_LEAST_BITS, _LEAST_BITS_MIN = 0.04, 0.004
+_LEAST_BITS, _LEAST_BITS_MIN = 0.025, 0.0025
+_EACH_MIN = 4.0  # counted for every check when they are compared: a few that tell much, not many
 _BINS, _BINS_TOGETHER = 8, 4
 _BESIDE = 0.25  # of what the best at a place tells: less is not asked beside it
 _RULED_OUT = 1e-3
@@ -100,7 +101,11 @@ def next_check(
         if _worth(choice := _choice(belief, items, condition, again))
     ]
     safe = [each for each in choices if not _powers_up(condition, each.needs)]
-    return max(safe or choices, key=lambda each: each.bits / each.minutes, default=None)
+    return max(safe or choices, key=_bits_a_minute, default=None)
+
+
+def _bits_a_minute(choice: Choice) -> float:
+    return choice.bits / (choice.minutes + _EACH_MIN)
 
 
 def _worth(choice: Choice) -> bool:
@@ -152,7 +157,7 @@ def _powers_up(condition: Needs, needs: Needs) -> bool:
 def _telling(belief: Belief, items: tuple[Item, ...]) -> tuple[Item, ...]:
     """Those of one place that tell something beside the best of them; figures of one cycle are
     seen at once anyway."""
-    if len(items) == 1 or items[0].is_figure:
+    if len(items) == 1 or all(each.is_figure for each in items):
         return items
     bits = [_bits(_rows(belief, [item])) for item in items]
     return tuple(

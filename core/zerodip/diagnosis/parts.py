@@ -33,8 +33,8 @@ class Item:
     a small sketch of the pressure. `stop` is said before any question once it is answered yes.
     `base` is how often it is seen where nothing makes it so; it makes no sense to ask `unless`
     these were answered with no. A time that is given up after `watch_s` may be answered by
-    `never`. Items of one place are looked at `together`; those that need a `full` tank cannot be
-    once it is drained."""
+    `never`. Items of one place are looked at `together`, in one condition or on the way to it;
+    those that need a `full` tank cannot be once it is drained."""
 
     id: str
     title: str

@@ -65,6 +65,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="runs_over",
+        together="running",
         title="It runs above cut-out",
         asks="Does it run on although the gauge stands well above cut-out?",
         symptom=True,
@@ -97,6 +98,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="no_volts",
+        together="meter",
         title="No voltage at the line side",
         unless=_RUNS,
         asks="Does a tester show no voltage at the switch’s line side?",
@@ -164,6 +166,7 @@ AT_SWITCH: tuple[Item, ...] = (
     ),
     Item(
         id="current",
+        together="meter",
         title="Current drawn",
         asks="What does the motor draw, as a share of its plate?",
         minutes=4,
@@ -179,6 +182,7 @@ AT_SWITCH: tuple[Item, ...] = (
 
 FIRST_SPIT = Item(
     id="first_spit",
+    together="taps",
     title="A tap spits at first, then runs clear",
     asks="Open the taps one after the other: does one spit at first, then run clear?",
     unless=("silent",),

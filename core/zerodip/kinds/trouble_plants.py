@@ -59,6 +59,12 @@ class SwitchedPlant:
         mean = self.wanted[at] + self.moved[at] - self.gauge_low_pa
         return Forecast(mean=mean, sd=sds[self.drifted])
 
+    def stopped_at(self, gauge_pa: float, sds: tuple[float, float]) -> Forecast:
+        """The gauge once it has clicked out at a pressure, with the deviation of a sound switch or
+        of one that stops who knows where."""
+        loose = self.drifted or not self.tells_of_points(())
+        return Forecast(mean=gauge_pa - self.gauge_low_pa, sd=sds[loose])
+
 
 def sigmoid(x: float) -> float:
     """A chance that rises from 0 to 1 around 0.

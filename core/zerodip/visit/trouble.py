@@ -47,7 +47,8 @@ class Evidence:
 @dataclass(frozen=True, kw_only=True)
 class ItemAsked:
     """One thing to look at: the question, what stands on the answers, how it is done; a figure has
-    a dimension, and where it may not come to an end the answer that says so."""
+    a dimension, and where it may not come to an end the answer that says so. Where a yes `stops`
+    all else, it is sent before anything else is looked at."""
 
     item: str
     asks: str
@@ -56,6 +57,7 @@ class ItemAsked:
     how: str
     dimension: str
     never: str
+    stops: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -236,7 +238,7 @@ def _asked(choice: Choice, condition: Needs) -> CheckAsked:
         again=choice.again,
         minutes=max(math.ceil(choice.minutes), 1),
         first="" if there else _FIRST[needs],
-        tools=_once(item.tools for item in choice.items),
+        tools=_once((item.tools for item in choice.items), ", "),
         caution=_once(item.caution for item in choice.items),
     )
 
@@ -250,12 +252,13 @@ def _item_asked(item: Item, how: str) -> ItemAsked:
         how=how,
         dimension=item.dimension,
         never=item.never,
+        stops=bool(item.stop),
     )
 
 
-def _once(words: Iterable[str]) -> str:
+def _once(words: Iterable[str], between: str = " ") -> str:
     """Each of them once, in their order."""
-    return " ".join(dict.fromkeys(each for each in words if each))
+    return between.join(dict.fromkeys(each for each in words if each))
 
 
 def _stop(belief: Belief) -> str:

@@ -21,6 +21,7 @@ __all__ = ["AirPlant", "healthy_plant"]
 
 _PLATE, _UNREAD = 0.12, 0.45
 _POINT_PA = (2 * PSI, 15 * PSI)  # sound, drifting
+_HIGHEST_PA = 5 * PSI
 _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
 
@@ -133,11 +134,32 @@ def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
     return Forecast(mean=max(later, 0.0), sd=1.0 * PSI)
 
 
+def _highest(plant: AirPlant, _: tuple[float, ...]) -> Forecast | None:
+    """Where it comes to rest: where it stops, at what it reaches, where as much leaks as is
+    delivered, or at the safety valve."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    if plant.stops and plant.run_s != math.inf:
+        return plant.stopped_at(plant.points[1], _POINT_PA)
+    tops = [plant.reaches * plant.points[1]] if plant.reaches < 1 else []
+    if plant.leak_m3_s:  # a leak goes with the absolute pressure
+        atmosphere = plant.figures.atmosphere_pa
+        middle = sum(plant.points) / 2 + atmosphere
+        given = plant.flow * plant.mean_flow_m3_s
+        tops.append(max(middle * given / plant.leak_m3_s - atmosphere, 0.0))
+    if plant.figures.relief_pa is not None:
+        tops.append(plant.figures.relief_pa)
+    if not tops:
+        return None
+    return Forecast(mean=min(tops) - plant.gauge_low_pa, sd=_HIGHEST_PA)
+
+
 _SHOWS: dict[str, Callable[[AirPlant, tuple[float, ...]], Forecast | None]] = {
     "run": lambda plant, context: timed_run(plant, plant.spread),
     "rest": _rest,
     "cut_in": lambda plant, context: plant.point(0, context, _POINT_PA),
     "cut_out": lambda plant, context: plant.point(1, context, _POINT_PA),
+    "highest": _highest,
     "fall_open": lambda plant, context: _fall(plant, context, plant.lost_m3_s),
     "fall_shut": lambda plant, context: _fall(plant, context, plant.back_m3_s),
     "current": lambda plant, context: drawn(plant),

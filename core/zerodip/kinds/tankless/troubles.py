@@ -97,13 +97,20 @@ _SEEN: dict[str, Callable[[DemandPlant], float]] = {
 }
 
 
+def _highest(plant: DemandPlant, _: tuple[float, ...]) -> Forecast:
+    """Where it comes to rest: at cut-out where it stops there, else at dead-head."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    out, top = plant.points[1], plant.dead_head_pa
+    if plant.stops and out < top:
+        return plant.stopped_at(out, _POINT_PA)
+    return Forecast(mean=top - plant.gauge_low_pa, sd=math.hypot(2 * PSI, 0.1 * top))
+
+
 _SHOWS: dict[str, Callable[[DemandPlant, tuple[float, ...]], Forecast | None]] = {
     "cut_in": lambda plant, context: plant.point(0, context, _POINT_PA),
     "cut_out": lambda plant, context: plant.point(1, context, _POINT_PA),
-    "highest": lambda plant, context: Forecast(
-        mean=plant.dead_head_pa - plant.gauge_low_pa,
-        sd=math.hypot(2 * PSI, 0.1 * plant.dead_head_pa),
-    ),
+    "highest": _highest,
     "volts_at_pump": lambda plant, context: Forecast(mean=plant.volts, sd=0.03),
     "current": lambda plant, context: drawn(plant),
 }
@@ -129,9 +136,11 @@ _ITEMS: tuple[Item, ...] = (
         unless=("silent",),
         minutes=3,
         needs="powered",
+        together="cycle",
     ),
     Item(
         id="volts_at_pump",
+        together="meter",
         title="Voltage at the pump",
         asks="Volts at the pump while it runs, as a share of the battery’s?",
         unless=("silent",),
@@ -144,6 +153,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="tank_dry",
+        together="round",
         title="The water tank is empty",
         asks="Is the water tank empty, or its suction hose out of the water?",
         minutes=1,
@@ -158,6 +168,7 @@ _ITEMS: tuple[Item, ...] = (
     ),
     Item(
         id="outlet_clogged",
+        together="taps",
         title="The small outlet passes little",
         asks="Does the small outlet (shower head, aerator) pass more once it is taken off?",
         minutes=3,
@@ -174,6 +185,8 @@ _ITEMS: tuple[Item, ...] = (
     FIRST_SPIT,
     Item(
         id="drips",
+        together="taps",
+        needs="powered",
         title="Something drips or runs",
         asks="Does a tap, a hose or a fitting drip?",
         minutes=4,

@@ -74,6 +74,7 @@ SYMPTOMS: tuple[Item, ...] = (
     ),
     Item(
         id="relief_spits",
+        together="running",
         title="The relief valve spits",
         asks="Does the relief valve spit when the pump runs?",
         symptom=True,
@@ -87,6 +88,7 @@ SYMPTOMS: tuple[Item, ...] = (
 LOOKS: tuple[Item, ...] = (
     Item(
         id="rising",
+        together="running",
         title="The gauge still rises while it runs",
         asks="It runs, all taps shut: does the gauge still rise?",
         how="Watch the gauge for one minute, hand at the breaker.",
@@ -119,6 +121,7 @@ LOOKS: tuple[Item, ...] = (
     ),
     Item(
         id="bubbles",
+        together="tank",
         title="Bubbles at the air valve or a seam",
         asks="Soap on the air valve and the seams: do bubbles come?",
         minutes=3,
@@ -166,12 +169,15 @@ LOOKS: tuple[Item, ...] = (
     ),
     Item(
         id="muddy",
+        together="taps",
+        needs="powered",
         title="Muddy or sandy water",
         asks="Is the water muddy or sandy since it began?",
         minutes=1,
     ),
     Item(
         id="filter_drop",
+        together="taps",
         title="Much less pressure after the filter",
         asks="Is the pressure after the filter more than 10 psi less than before, water running?",
         unless=("silent",),
@@ -180,6 +186,7 @@ LOOKS: tuple[Item, ...] = (
     ),
     Item(
         id="one_weak",
+        together="taps",
         title="One tap alone is weak",
         asks="With one tap open and all others shut: is it weak still?",
         unless=("silent",),
@@ -190,6 +197,7 @@ LOOKS: tuple[Item, ...] = (
     FIRST_SPIT,
     Item(
         id="volts",
+        together="meter",
         title="Voltage low while it starts",
         asks="Do the volts fall below nine tenths of the plate's while it starts?",
         unless=("silent",),
@@ -200,6 +208,7 @@ LOOKS: tuple[Item, ...] = (
     ),
     Item(
         id="inlet",
+        together="running",
         title="The inlet falls away",
         asks="Does the inlet gauge fall near zero while it runs?",
         unless=("silent",),
@@ -208,6 +217,7 @@ LOOKS: tuple[Item, ...] = (
     ),
     Item(
         id="renewer",
+        together="tank",
         title="The air control does not work",
         asks="Is the air control (snifter, float, bleeder) stuck or closed up?",
         minutes=5,
@@ -240,7 +250,7 @@ FIGURES: tuple[Item, ...] = (
     gauge_item(
         "highest",
         "Highest the gauge comes to",
-        "All taps shut, it runs on: where does the gauge come to rest?",
+        "All taps shut: how high does the gauge come?",
         how=(
             "Hand at the breaker. Off at once above the lowest plate or the relief valve's setting."
         ),

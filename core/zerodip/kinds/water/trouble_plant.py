@@ -29,7 +29,8 @@ _TIGHT_M3_S = 2e-8
 # Errors of plates, stopwatch, bucket and gauge, one standard deviation (judgement, no source).
 _PLATE, _UNREAD, _BUCKET = 0.12, 0.45, 0.10
 _PUMP_FLOW = ("system.pump.flow_m3_s", "system.pump.points")
-_POINT_PA, _DRIFTED_PA, _AIR_PA, _KNEE_PA = 1.5 * PSI, 8 * PSI, 1.0 * PSI, 1.5 * PSI
+_POINT_PA, _DRIFTED_PA, _HIGHEST_PA = 1.5 * PSI, 8 * PSI, 3 * PSI
+_AIR_PA, _KNEE_PA = 1.0 * PSI, 1.5 * PSI
 _CLICKS_S, _LONG_S, _ALONE_S = 25.0, 600.0, 3 * 3600.0
 _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
 
@@ -327,7 +328,12 @@ def _fall(plant: WaterPlant, context: tuple[float, ...], lost: float) -> Forecas
 
 
 def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
-    """Where it comes to rest: at dead-head, or where as much runs away as is delivered."""
+    """Where it comes to rest: where it stops, at dead-head, or where as much runs away as is
+    delivered."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    if plant.stops and plant.run_s != math.inf:
+        return plant.stopped_at(plant.highest_pa, (_HIGHEST_PA, _DRIFTED_PA))
     top = plant.figures.dead_head_pa
     if plant.reaches < 1:
         top = plant.reaches * plant.points[1] / plant.head
@@ -335,7 +341,7 @@ def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
         out = plant.points[1]  # somewhere below it, if it never comes there
         return Forecast(mean=0.8 * out, sd=0.15 * out) if plant.run_s == math.inf else None
     mean = min(top * plant.head, _rests_at(plant, top * plant.head))
-    return Forecast(mean=mean - plant.gauge_low_pa, sd=3 * PSI)
+    return Forecast(mean=mean - plant.gauge_low_pa, sd=_HIGHEST_PA)
 
 
 def _rests_at(plant: WaterPlant, top: float) -> float:

@@ -3309,7 +3309,8 @@ export interface components {
         /**
          * ItemAsked
          * @description One thing to look at: the question, what stands on the answers, how it is done; a figure has
-         *     a dimension, and where it may not come to an end the answer that says so.
+         *     a dimension, and where it may not come to an end the answer that says so. Where a yes `stops`
+         *     all else, it is sent before anything else is looked at.
          */
         ItemAsked: {
             /** Item */
@@ -3325,6 +3326,8 @@ export interface components {
             dimension: components["schemas"]["Dimension"];
             /** Never */
             never: string;
+            /** Stops */
+            stops: boolean;
         };
         /**
          * JobView

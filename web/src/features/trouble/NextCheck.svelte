@@ -4,7 +4,7 @@
   import type { Answer, Seen } from '../../domain/trouble'
   import type { Dimension } from '../../domain/units'
 
-  /** The one check that is next: all that is looked at in one place. One question is answered by one tap, several are saved together. */
+  /** The one check that is next: all that is looked at in one place. One question is answered by one tap, several are saved together; a yes that stops all is sent at once. */
   let {
     check,
     disabled,
@@ -23,8 +23,9 @@
   const send = (given: [string, Answer][]) =>
     onanswer(given.map(([item, answer]) => ({ item, answer, again: check.again })))
   function give(item: string, answer: Answer) {
-    if (alone) send([[item, answer]])
-    else answers = { ...answers, [item]: answer }
+    answers = { ...answers, [item]: answer }
+    if (alone || (answer === true && check.items.some((each) => each.item === item && each.stops)))
+      send(Object.entries(answers))
   }
   function type(item: string, value: unknown) {
     const others = Object.entries(answers).filter(([id]) => id !== item)
