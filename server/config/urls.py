@@ -9,11 +9,13 @@ from documents.views import due, shared
 from .api import api
 from .health import live, ready
 
+robots = TemplateView.as_view(template_name="robots.txt", content_type="text/plain")
 page = ensure_csrf_cookie(TemplateView.as_view(template_name="page.html"))
 
 urlpatterns = [
     path("health/live", live, name="live"),
     path("health/ready", ready, name="ready"),
+    path("robots.txt", robots, name="robots"),
     path("api/", api.urls),
     re_path(r"^papers/due/(?P<address>[\w.-]+)\.ics$", due, name="due"),
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),

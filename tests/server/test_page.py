@@ -1,0 +1,50 @@
+"""The page that everything else is opened from, and what a phone needs to keep it as an
+application (W3C, Web Application Manifest)."""
+
+import json
+import re
+from typing import Any
+
+from django.conf import settings
+from PIL import Image
+
+PUBLIC = settings.ROOT / "web" / "public"
+
+
+def manifest() -> dict[str, Any]:
+    made: dict[str, Any] = json.loads((PUBLIC / "app.webmanifest").read_text())
+    return made
+
+
+def test_the_page_names_what_it_is_and_what_it_ships_with(client: Any) -> None:
+    page = client.get("/").content.decode()
+    assert 'name="description"' in page
+    for name in re.findall(r'href="/static/([\w.-]+)"', page):
+        assert (PUBLIC / name).is_file(), name
+    assert "app.webmanifest" in page
+
+
+def test_the_icons_are_there_in_the_sizes_that_are_said() -> None:
+    for icon in manifest()["icons"]:
+        file = PUBLIC / icon["src"].removeprefix("/static/")
+        if file.suffix == ".png":
+            width, height = Image.open(file).size
+            assert icon["sizes"] == f"{width}x{height}"
+    sizes = {(icon["sizes"], icon.get("purpose", "any")) for icon in manifest()["icons"]}
+    assert {("192x192", "any"), ("512x512", "any"), ("512x512", "maskable")} <= sizes
+
+
+def test_it_opens_at_the_start_within_its_own_scope() -> None:
+    made = manifest()
+    assert made["start_url"].startswith(made["scope"])
+    assert made["display"] == "standalone"
+
+
+def test_robots_stay_away_from_what_is_not_for_them(client: Any) -> None:
+    told = client.get("/robots.txt")
+    assert told["Content-Type"].startswith("text/plain")
+    assert re.findall(r"Disallow: (\S+)", told.content.decode()) == [
+        "/api/",
+        "/health/",
+        "/papers/",
+    ]
