@@ -143,6 +143,7 @@ STORAGES = {
 }
 WHITENOISE_AUTOREFRESH = False
 WHITENOISE_USE_FINDERS = False
+WHITENOISE_MIMETYPES = {".webmanifest": "application/manifest+json"}
 DJANGO_VITE = {"default": {"manifest_path": WEB_DIST / "manifest.json"}}
 
 

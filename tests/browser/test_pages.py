@@ -126,3 +126,14 @@ def test_signing_in_by_name_and_out_again(open_page: Opener, server: Served) -> 
     expect(page.get_by_role("heading", name="Nothing is at this address")).to_be_visible()
     page.goto(f"{server.url}/systems/00000000-0000-4000-8000-000000000000")
     expect(page.get_by_role("heading", name="No such system")).to_be_visible()
+
+
+def test_a_phone_may_keep_it_as_an_application(open_page: Opener) -> None:
+    """By Chromium's own reader of manifests, and what it asks of what is installed."""
+    page = open_page()
+    chromium = page.context.new_cdp_session(page)
+    manifest = chromium.send("Page.getAppManifest")
+    assert manifest["url"].endswith("/static/app.webmanifest")
+    assert manifest["errors"] == []
+    missing = chromium.send("Page.getInstallabilityErrors")["installabilityErrors"]
+    assert [each for each in missing if each["errorId"] != "in-incognito"] == []

@@ -34,10 +34,12 @@ def test_the_icons_are_there_in_the_sizes_that_are_said() -> None:
     assert {("192x192", "any"), ("512x512", "any"), ("512x512", "maskable")} <= sizes
 
 
-def test_it_opens_at_the_start_within_its_own_scope() -> None:
+def test_it_opens_at_the_start_within_its_own_scope(client: Any) -> None:
     made = manifest()
     assert made["start_url"].startswith(made["scope"])
     assert made["display"] == "standalone"
+    sent = client.get("/static/app.webmanifest")
+    assert sent["Content-Type"].startswith("application/manifest+json")
 
 
 def test_robots_stay_away_from_what_is_not_for_them(client: Any) -> None:
