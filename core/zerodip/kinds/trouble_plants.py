@@ -12,6 +12,7 @@ from zerodip.units import PSI
 __all__ = [
     "SwitchedPlant",
     "drawn",
+    "is_endless",
     "is_narrow",
     "points_found",
     "runs_on",
@@ -146,6 +147,18 @@ def is_narrow(plant: SwitchedPlant) -> bool:
     return plant.wanted[1] - plant.wanted[0] < _NARROW_PA
 
 
+def is_endless(plant: Any) -> bool:
+    """Whether it runs on once it has started.
+
+    Args:
+        plant: A plant with `run_s`, that stops or not.
+
+    Returns:
+        True where the switch does not stop it, or it never gets there.
+    """
+    return not plant.stops or plant.run_s == math.inf
+
+
 def timed_run(plant: Any, spread: float) -> Forecast:
     """A run by the stopwatch.
 
@@ -158,7 +171,7 @@ def timed_run(plant: Any, spread: float) -> Forecast:
     """
     if not plant.starts:
         return Forecast(absent=True)
-    if not plant.stops or plant.run_s == math.inf:
+    if is_endless(plant):
         return Forecast(never=True)
     return Forecast(mean=plant.run_s, sd=math.hypot(spread, _WATCH_S / plant.run_s))
 
@@ -175,6 +188,6 @@ def runs_on(plant: Any, long_s: float) -> float:
     """
     if not plant.starts:
         return 0.0
-    if not plant.stops or plant.run_s == math.inf:
+    if is_endless(plant):
         return 0.95
     return 0.9 * sigmoid(math.log(plant.run_s / long_s) / 0.25)

@@ -10,6 +10,7 @@ from zerodip.kinds.compressor.figures import CompressorFigures
 from zerodip.kinds.trouble_plants import (
     SwitchedPlant,
     drawn,
+    is_endless,
     points_found,
     runs_on,
     sigmoid,
@@ -92,7 +93,7 @@ def healthy_plant(figures: CompressorFigures, seen: tuple[Observation, ...]) -> 
 
 
 def _clicks(plant: AirPlant) -> float:
-    if not (plant.starts and plant.stops) or plant.run_s == math.inf:
+    if not plant.starts or is_endless(plant):
         return 0.0
     return 0.9 * sigmoid(math.log(_SHORT_S / plant.run_s) / 0.3)
 
@@ -139,7 +140,7 @@ def _highest(plant: AirPlant, _: tuple[float, ...]) -> Forecast | None:
     delivered, or at the safety valve."""
     if not plant.starts:
         return Forecast(absent=True)
-    if plant.stops and plant.run_s != math.inf:
+    if not is_endless(plant):
         return plant.stopped_at(plant.points[1], _POINT_PA)
     tops = [plant.reaches * plant.points[1]] if plant.reaches < 1 else []
     if plant.leak_m3_s:  # a leak goes with the absolute pressure

@@ -11,6 +11,7 @@ from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.trouble_plants import (
     SwitchedPlant,
     drawn,
+    is_endless,
     points_found,
     runs_on,
     sigmoid,
@@ -332,7 +333,7 @@ def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
     delivered."""
     if not plant.starts:
         return Forecast(absent=True)
-    if plant.stops and plant.run_s != math.inf:
+    if not is_endless(plant):
         return plant.stopped_at(plant.highest_pa, (_HIGHEST_PA, _DRIFTED_PA))
     top = plant.figures.dead_head_pa
     if plant.reaches < 1:
