@@ -1,5 +1,6 @@
 """How sure a decision's answers are, in words and on the picture, and what to read to be surer."""
 
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from math import inf, isfinite
@@ -111,7 +112,7 @@ def _narrows(spreads: Iterable[Spread]) -> Reading | None:
     """The reading with the largest share of all the results' variances."""
     shares: dict[Reading, float] = {}
     for spread in spreads:
-        whole = sum(spread.by.values())
+        whole = math.fsum(spread.by.values())
         for reading, brings in spread.by.items():
             share = brings / whole if isfinite(whole) else 1.0
             shares[reading] = shares.get(reading, 0.0) + share

@@ -19,7 +19,7 @@ from zerodip.text.figure import Reading
 from zerodip.text.writer import Writer
 from zerodip.units import unit_for
 
-__all__ = ["Decision", "decide", "decision"]
+__all__ = ["Decision", "chart_of", "decide", "decision"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,6 +67,23 @@ def decide(
         InvalidInput: For settings that lack what this kind needs.
     """
     return decision(figures_for(system, settings, practice), units, sure)
+
+
+def chart_of(figures: Figures, units: str) -> Ribbon | Window:
+    """The picture of a decision alone.
+
+    Args:
+        figures: The system's figures under its settings.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The picture of this kind of system.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    kind, write = kind_of(figures), Writer(figures, units)
+    return kind.chart(figures, limits_of(kind.limits, figures, write), write)
 
 
 def decision(figures: Figures, units: str, sure: bool = False) -> Decision:

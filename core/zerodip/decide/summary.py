@@ -8,11 +8,11 @@ from zerodip.kinds.limits import lowest_limit
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.settings import Practice, Settings
-from zerodip.rules.engine import Finding, Verdict, worst_verdict
+from zerodip.rules.engine import SEVERITY, Finding, Verdict, worst_verdict
 from zerodip.text.writer import Writer
 from zerodip.units import SYSTEMS
 
-__all__ = ["SystemSummary", "summarize"]
+__all__ = ["SystemSummary", "Urgency", "summarize", "urgency"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -31,6 +31,26 @@ class SystemSummary:
     stops: int
     cautions: int
     unread: int
+
+
+Urgency = tuple[bool, int, int, int, str]
+
+
+def urgency(retired: bool, verdict: str, stops: int, cautions: int, name: str) -> Urgency:
+    """The order of a list of systems, what needs a person first: the worst verdict, then how many
+    of it, then the name; what is retired last.
+
+    Args:
+        retired: Whether it is off the rounds.
+        verdict: Its verdict.
+        stops: Findings that say stop.
+        cautions: Findings that say caution.
+        name: Its name.
+
+    Returns:
+        A key to sort by.
+    """
+    return retired, SEVERITY[Verdict(verdict)], -stops, -cautions, name
 
 
 def summarize(

@@ -4,6 +4,7 @@ usual weights as its mean, worth so many outcomes, and the confirmed outcomes as
 Source: the posterior mean of a Dirichlet–multinomial; its strength is judgement, no source.
 """
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -45,7 +46,7 @@ def with_experience(troubles: Troubles[Any], met: Mapping[str, int]) -> Troubles
 
 @lru_cache(maxsize=64)
 def _shifted(troubles: Troubles[Any], counted: tuple[tuple[str, int], ...]) -> Troubles[Any]:
-    met, whole = dict(counted), sum(each.weight for each in troubles.causes)
+    met, whole = dict(counted), math.fsum(each.weight for each in troubles.causes)
     count = sum(met.values())
     return replace(
         troubles,
@@ -89,5 +90,5 @@ def _met(troubles: Troubles[Any], met: Mapping[str, int]) -> Iterator[CauseMet]:
 
 def _shares(troubles: Troubles[Any]) -> dict[str, float]:
     """The share of each cause of all faults."""
-    whole = sum(each.weight for each in troubles.causes) or 1.0
+    whole = math.fsum(each.weight for each in troubles.causes) or 1.0
     return {each.id: each.weight / whole for each in troubles.causes}

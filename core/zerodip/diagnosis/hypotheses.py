@@ -4,6 +4,7 @@ size, plausible pairs, nothing wrong, and something that is not listed.
 Source: shares are judgement, no source.
 """
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
@@ -89,7 +90,7 @@ def singles(troubles: Troubles[Any], plant: Any, shares: Shares) -> tuple[Hypoth
     """
     causes = [each for each in troubles.causes if each.applies(plant)]
     sound = next((each for each in causes if each.as_sized), troubles.healthy)
-    single = shares.single / sum(each.weight for each in causes)
+    single = shares.single / math.fsum(each.weight for each in causes)
     return (
         Hypothesis((), shares.unknown, None),
         Hypothesis(((sound, 1.0),), shares.healthy, plant, plant),
@@ -141,7 +142,7 @@ def pairs(
     Yields:
         The hypotheses.
     """
-    whole = sum(each.weight for each in troubles.causes if each.applies(plant))
+    whole = math.fsum(each.weight for each in troubles.causes if each.applies(plant))
     chosen = _best(weighed)
     for (a, sizes_a), (b, sizes_b) in combinations(chosen, 2):
         prior = shares.pair * 2 * a.weight * b.weight / whole**2 / (len(sizes_a) * len(sizes_b))

@@ -34,7 +34,7 @@ class Belief:
 
     def probability(self, cause: str) -> float:
         """How likely a cause is at work, alone or with another."""
-        return sum(p for hypothesis, p in self.weighed if hypothesis.has(cause))
+        return math.fsum(p for hypothesis, p in self.weighed if hypothesis.has(cause))
 
     @cached_property
     def likelihoods(self) -> dict[str, tuple[float, ...]]:
@@ -110,7 +110,7 @@ def _normalised(
 ) -> tuple[tuple[Hypothesis, float], ...]:
     most = max(log for _, log in weighed)
     raw = [(each, math.exp(log - most)) for each, log in weighed]
-    total = sum(p for _, p in raw)
+    total = math.fsum(p for _, p in raw)
     return tuple((each, p / total) for each, p in raw)
 
 
@@ -123,7 +123,7 @@ def _weigher(
     return lambda hypothesis: (
         math.log(hypothesis.prior)
         + log_likelihood(hypothesis, looks, offset_sd)
-        + sum(math.log(1 - TOLD * chance_of_yes(hypothesis, item)) for item in unsaid)
+        + math.fsum(math.log(1 - TOLD * chance_of_yes(hypothesis, item)) for item in unsaid)
     )
 
 

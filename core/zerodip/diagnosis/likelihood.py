@@ -49,11 +49,11 @@ def log_likelihood(hypothesis: Hypothesis, looks: Sequence[Looks], offset_sd: fl
         The logarithm of the likelihood.
     """
     read = [row for row in looks if row[0].gauge]
-    plain = sum(math.log(_chance(hypothesis, *row, 0.0)) for row in looks if not row[0].gauge)
+    plain = math.fsum(math.log(_chance(hypothesis, *row, 0.0)) for row in looks if not row[0].gauge)
     if not read:
         return plain
     return plain + math.log(
-        sum(
+        math.fsum(
             weight * math.prod(_chance(hypothesis, *row, step * offset_sd) for row in read)
             for step, weight in _OFFSETS
         )
@@ -78,7 +78,7 @@ def likelihood_of(
     """
     if not item.gauge:
         return _chance(hypothesis, item, seen, 0.0)
-    return sum(w * _chance(hypothesis, item, seen, step * offset_sd) for step, w in _OFFSETS)
+    return math.fsum(w * _chance(hypothesis, item, seen, step * offset_sd) for step, w in _OFFSETS)
 
 
 def _chance(
@@ -184,7 +184,7 @@ def _forecast(hypothesis: Hypothesis, item: Item, context: tuple[float, ...]) ->
         for each in beside
         if each is not None and each.is_figure
     ]
-    wide = sum(steps) / len(steps) if steps else 0.0
+    wide = math.fsum(steps) / len(steps) if steps else 0.0
     return replace(told, sd=math.hypot(told.sd, wide / 3**0.5)) if wide else told
 
 

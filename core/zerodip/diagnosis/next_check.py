@@ -207,7 +207,7 @@ def _gain(rows: dict[str, Row]) -> float:
     """How much oftener the likeliest remedy would be right with the answer than without."""
     answers = zip(*(shares for _, shares in rows.values()), strict=True)
     best = max(weight for weight, _ in rows.values())
-    return float(sum(max(each) for each in answers) - best)
+    return float(math.fsum(max(each) for each in answers) - best)
 
 
 def _believed(belief: Belief) -> Iterator[tuple[Hypothesis, float]]:
@@ -272,7 +272,7 @@ def _shares_again(
 def _edges(item: Item, told: Sequence[tuple[Forecast, float]], bins: int) -> list[float]:
     """Bounds between answers, spread over what may be measured."""
     ordered = sorted((place_of(item, f.mean), p) for f, p in told)
-    total, run = sum(p for _, p in ordered), 0.0
+    total, run = math.fsum(p for _, p in ordered), 0.0
     edges: list[float] = []
     for place, p in ordered:
         run += p
@@ -308,11 +308,11 @@ def _add(rows: dict[str, Row], key: str, p: float, shares: list[float]) -> None:
 
 
 def _mix(rows: Iterable[Row]) -> list[float]:
-    return [sum(column) for column in zip(*(shares for _, shares in rows), strict=True)]
+    return [math.fsum(column) for column in zip(*(shares for _, shares in rows), strict=True)]
 
 
 def _within(rows: dict[str, Row]) -> float:
-    return sum(
+    return math.fsum(
         weight * _entropy([each / weight for each in shares])
         for weight, shares in rows.values()
         if weight > 1e-12
@@ -320,4 +320,4 @@ def _within(rows: dict[str, Row]) -> float:
 
 
 def _entropy(shares: Sequence[float]) -> float:
-    return -sum(p * math.log2(p) for p in shares if p > 0)
+    return -math.fsum(p * math.log2(p) for p in shares if p > 0)

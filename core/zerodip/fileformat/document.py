@@ -22,6 +22,7 @@ from zerodip.kinds.settings import Practice, Settings
 from zerodip.units import measures, to_si
 
 __all__ = [
+    "FOLLOWS",
     "FORMAT",
     "ROOTS",
     "VERSION",
@@ -34,6 +35,7 @@ __all__ = [
 ]
 
 FORMAT, VERSION = "zerodip-system", 1
+FOLLOWS = "workspace"  # a practice that is its workspace's
 ROOTS = {
     "system": Spec(
         kind="part",
@@ -65,6 +67,16 @@ class Document:
         """The same with its settings decided on: none of them is a usual value any more."""
         kept = tuple(at for at in self.system.assumed if not at.startswith("settings."))
         return replace(self, system=replace(self.system, assumed=kept))
+
+    def following(self, practice: Practice) -> "Document":
+        """The same with `practice` in it, where it follows its workspace's; what was typed of its
+        own goes with it."""
+        if self.practice.follows != FOLLOWS:
+            return self
+        entered = {
+            path: typed for path, typed in self.entered.items() if not path.startswith("practice.")
+        }
+        return replace(self, practice=practice, entered=entered)
 
     def as_json(self) -> dict[str, Any]:
         """Plain JSON values, every field written out; `read_document` reads them back to an equal

@@ -33,7 +33,7 @@ class Bank:
     @cached_property
     def volume_m3(self) -> float:
         """Volume of all tanks together, m³."""
-        return sum(vessel.volume_m3 for vessel in self.vessels)
+        return math.fsum(vessel.volume_m3 for vessel in self.vessels)
 
     @cached_property
     def breakpoints_abs_pa(self) -> tuple[float, ...]:

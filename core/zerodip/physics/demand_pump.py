@@ -126,4 +126,4 @@ def _seconds(store: Sequence[tuple[float, float]], flows: Sequence[float]) -> fl
     if min(flows) <= 0:
         return float("inf")
     steps = zip(store, store[1:], flows, flows[1:], strict=False)
-    return sum((b[1] - a[1]) * (1 / f + 1 / g) / 2 for a, b, f, g in steps)
+    return math.fsum((b[1] - a[1]) * (1 / f + 1 / g) / 2 for a, b, f, g in steps)

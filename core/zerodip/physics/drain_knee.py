@@ -1,6 +1,7 @@
 """The knee of a drain: while a tank is drained with the pump off the gauge falls slowly, then
 collapses. The pressure at the knee is the pre-charge, seen without a tyre gauge."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -93,10 +94,10 @@ def _fit(
     times: Sequence[float], values: Sequence[float], degree: int
 ) -> tuple[float, float, float, float]:
     """Least squares around the middle of the times: (a, b, c, middle) of a + b·x + c·x²."""
-    middle = sum(times) / len(times)
+    middle = math.fsum(times) / len(times)
     xs = [t - middle for t in times]
-    powers = [sum(x**k for x in xs) for k in range(5)]
-    right = [sum(v * x**k for x, v in zip(xs, values, strict=True)) for k in range(3)]
+    powers = [math.fsum(x**k for x in xs) for k in range(5)]
+    right = [math.fsum(v * x**k for x, v in zip(xs, values, strict=True)) for k in range(3)]
     if degree == 1 or len(times) < 3:
         return right[0] / powers[0], right[1] / powers[2] if powers[2] else 0.0, 0.0, middle
     n, s2, s3, s4 = powers[0], powers[2], powers[3], powers[4]
@@ -137,4 +138,4 @@ def _crossing(
 def _error(
     curve: tuple[float, float, float, float], times: Sequence[float], values: Sequence[float]
 ) -> float:
-    return sum((_value(curve, t) - v) ** 2 for t, v in zip(times, values, strict=True))
+    return math.fsum((_value(curve, t) - v) ** 2 for t, v in zip(times, values, strict=True))

@@ -6,6 +6,7 @@ changing, the level reaching a set point or the bottom, the start lag ending. No
 through in small time steps.
 """
 
+import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cache, cached_property
@@ -296,7 +297,7 @@ def trail(plant: Store, phases: tuple[Phase, ...], points: int = 300) -> Trail:
         pump_spans_s=spans,
         dip_spans_s=dips,
         starts=sum(1 for before, phase in pairwise(phases) if _starts(before, phase)),
-        dip_s=sum(end - start for start, end in dips),
+        dip_s=math.fsum(end - start for start, end in dips),
     )
 
 

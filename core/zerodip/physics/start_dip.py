@@ -75,7 +75,7 @@ def largest_pre_charge_abs_pa(
     """
     rest, need = sorted(tanks, key=lambda tank: tank[1] / tank[0]), need_m3
     while rest:
-        share = need / sum(volume for volume, _ in rest)
+        share = need / math.fsum(volume for volume, _ in rest)
         volume, acceptance = rest[0]
         if share * volume <= acceptance:
             return cut_in_abs_pa * (1 - share) if share < 1 else None

@@ -58,7 +58,7 @@ class Part:
             variance += (_HAND * self.mean[i]) ** 2 * bool(turn)
             row = self.spread[i]
             variance += turn * (
-                2 * row[point] + sum(t * row[j] for j, t in zip(at, turns, strict=True))
+                2 * row[point] + math.fsum(t * row[j] for j, t in zip(at, turns, strict=True))
             )
         return mean, math.sqrt(max(variance, 1e-6))
 
@@ -74,7 +74,7 @@ class Belief:
     def mean(self) -> tuple[float, ...]:
         """Means of the whole, in the order of its parts' means."""
         size = range(len(self.parts[0].mean))
-        return tuple(sum(part.weight * part.mean[i] for part in self.parts) for i in size)
+        return tuple(math.fsum(part.weight * part.mean[i] for part in self.parts) for i in size)
 
     @cached_property
     def spread(self) -> Matrix:
@@ -82,7 +82,7 @@ class Belief:
         size, mean = range(len(self.mean)), self.mean
         return tuple(
             tuple(
-                sum(
+                math.fsum(
                     p.weight * (p.spread[i][j] + (p.mean[i] - mean[i]) * (p.mean[j] - mean[j]))
                     for p in self.parts
                 )
@@ -219,18 +219,18 @@ def _predicted(part: Part, turns: Sequence[float], drift: float) -> Part:
     at = [[2 + 2 * nut + p for nut in range(len(turns))] for p in (CUT_IN, CUT_OUT)]
     mean, spread = list(part.mean), [list(row) for row in part.spread]
     for p in (CUT_IN, CUT_OUT):
-        mean[p] += sum(turn * part.mean[i] for i, turn in zip(at[p], turns, strict=True))
+        mean[p] += math.fsum(turn * part.mean[i] for i, turn in zip(at[p], turns, strict=True))
         for j in range(size):
-            spread[p][j] += sum(
+            spread[p][j] += math.fsum(
                 turn * part.spread[i][j] for i, turn in zip(at[p], turns, strict=True)
             )
     moved = [list(row) for row in spread[:2]]
     for p in (CUT_IN, CUT_OUT):
         for q in (CUT_IN, CUT_OUT):
             by_turns = (t * moved[p][i] for i, t in zip(at[q], turns, strict=True))
-            spread[p][q] = moved[p][q] + sum(by_turns)
+            spread[p][q] = moved[p][q] + math.fsum(by_turns)
         spread[p][p] += drift
-        spread[p][p] += sum(
+        spread[p][p] += math.fsum(
             (_HAND * part.mean[i]) ** 2 for i, t in zip(at[p], turns, strict=True) if t
         )
         for j in range(2, size):
@@ -254,7 +254,7 @@ def update(belief: Belief, point: int, gauge_pa: float, noise_pa: float) -> Beli
     scored = [(_told(part, point, gauge_pa, noise_pa), part) for part in belief.parts]
     best = max(score for score, _ in scored)
     weighed = [(math.exp(score - best), part) for score, part in scored]
-    whole = sum(weight for weight, _ in weighed)
+    whole = math.fsum(weight for weight, _ in weighed)
     return Belief(
         belief.of,
         tuple(
@@ -299,10 +299,10 @@ def chance_above(belief: Belief, turns: Sequence[float], point: int, gauge_pa: f
     Returns:
         Probability, 0 to 1.
     """
-    furthest = sum(
+    furthest = math.fsum(
         turn * nut.most_pa for turn, nut in zip(turns, belief.of.nuts, strict=True) if turn > 0
     )
-    return sum(
+    return math.fsum(
         part.weight * min(_above(part.after(turns, point, drift), gauge_pa), end)
         for drift in (belief.of.drift_pa,)
         for part in belief.parts

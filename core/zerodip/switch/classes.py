@@ -27,7 +27,7 @@ def _scales(median: float, sigma: float, least: float, most: float) -> Scales:
     count = round(math.log(most / least, _RATIO)) + 1
     slopes = [least * _RATIO**k for k in range(count)]
     usual = [math.exp(-0.5 * (math.log(slope / median) / sigma) ** 2) for slope in slopes]
-    whole = sum(usual)
+    whole = math.fsum(usual)
     chances = [(1 - _EVENLY) * each / whole + _EVENLY / count for each in usual]
     return tuple((chance, slope * PSI) for chance, slope in zip(chances, slopes, strict=True))
 

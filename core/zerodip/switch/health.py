@@ -70,7 +70,7 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
 def _no_answer(belief: Belief, watches: Sequence[Watch]) -> bool:
     """A nut turned by more than a turn in all whose slope is surely less than any such nut's."""
     for nut, kind in enumerate(belief.of.nuts):
-        moved = sum(abs(w.turns[nut]) for w in watches if len(w.turns) > nut)
+        moved = math.fsum(abs(w.turns[nut]) for w in watches if len(w.turns) > nut)
         mean, sd = belief.slope(nut, kind.sets)
         if moved > 1.0 and mean + sd < _FEW * kind.least_pa:
             return True

@@ -166,7 +166,7 @@ class _Ahead:
         """Coming back to points that are not within the tolerance; the more so the further off."""
         near = self.goal.tolerance_pa
         chance = math.prod(inside(off, sd, near) for off, sd, _ in states)
-        far = sum(off * off + sd * sd for off, sd, _ in states) / (_FAR * near) ** 2
+        far = math.fsum(off * off + sd * sd for off, sd, _ in states) / (_FAR * near) ** 2
         return self.work.missed_s * (1 - chance + far)
 
     def by_turning(self, states: Sequence["_State"]) -> float:

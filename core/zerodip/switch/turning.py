@@ -131,8 +131,8 @@ def _missed(belief: Belief, goal: Goal, nut: int) -> float:
     points = _points(belief, goal)
     off = [goal.target_pa(point) - belief.mean[point] for point in points]
     slopes = [belief.mean[2 + 2 * nut + point] for point in points]
-    square = sum(slope * slope for slope in slopes)
-    turn = sum(s * o for s, o in zip(slopes, off, strict=True)) / square if square else 0.0
+    square = math.fsum(slope * slope for slope in slopes)
+    turn = math.fsum(s * o for s, o in zip(slopes, off, strict=True)) / square if square else 0.0
     return max(abs(o - s * turn) for s, o in zip(slopes, off, strict=True))
 
 
@@ -150,10 +150,10 @@ def _wanted(
         at = [2 + 2 * nut + point for nut in free]
         there = [(turn, 2 + 2 * nut + point) for nut, turn in fixed.items()]
         short = goal.target_pa(point) - belief.mean[point]
-        short -= sum(turn * belief.mean[k] for turn, k in there)
+        short -= math.fsum(turn * belief.mean[k] for turn, k in there)
         for i, row in enumerate(at):
             right[i] += belief.mean[row] * short - _CARE * belief.spread[point][row]
-            right[i] -= _CARE * sum(turn * belief.spread[k][row] for turn, k in there)
+            right[i] -= _CARE * math.fsum(turn * belief.spread[k][row] for turn, k in there)
             for j, column in enumerate(at):
                 matrix[i][j] += belief.mean[row] * belief.mean[column]
                 matrix[i][j] += _CARE * belief.spread[row][column]
@@ -216,12 +216,12 @@ def _left(belief: Belief, goal: Goal, turns: Sequence[float]) -> float:
     for point in _points(belief, goal):
         at = [2 + 2 * nut + point for nut in range(len(turns))]
         off = belief.mean[point] - goal.target_pa(point)
-        off += sum(turn * belief.mean[i] for i, turn in zip(at, turns, strict=True))
+        off += math.fsum(turn * belief.mean[i] for i, turn in zip(at, turns, strict=True))
         total += off * off
         for i, turn in zip(at, turns, strict=True):
             row = belief.spread[i]
             unsure = turn * (
-                2 * row[point] + sum(t * row[j] for j, t in zip(at, turns, strict=True))
+                2 * row[point] + math.fsum(t * row[j] for j, t in zip(at, turns, strict=True))
             )
             total += _CARE * unsure
     return total
@@ -243,7 +243,7 @@ def _allowed(belief: Belief, goal: Goal, turns: tuple[float, ...]) -> bool:
     if chance_above(belief, turns, CUT_OUT, highest) > PASSING:
         return False
     most = max(goal.most_pa, goal.cut_out_pa)
-    moved = sum(t * belief.mean[2 + 2 * nut + CUT_OUT] for nut, t in enumerate(turns))
+    moved = math.fsum(t * belief.mean[2 + 2 * nut + CUT_OUT] for nut, t in enumerate(turns))
     return belief.mean[CUT_OUT] + moved <= most + _SLACK_PA
 
 

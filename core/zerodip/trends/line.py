@@ -56,14 +56,13 @@ def fit(years: Sequence[float], values: Sequence[float], reading_sd: float) -> L
     count = len(years)
     if count < 2:
         return None
-    middle, value = sum(years) / count, sum(values) / count
-    width = sum((year - middle) ** 2 for year in years)
+    middle, value = math.fsum(years) / count, math.fsum(values) / count
+    width = math.fsum((year - middle) ** 2 for year in years)
     if width < 1e-9:
         return None
-    slope = (
-        sum((year - middle) * (v - value) for year, v in zip(years, values, strict=True)) / width
-    )
-    scatter = sum(
+    together = [(year - middle) * (v - value) for year, v in zip(years, values, strict=True)]
+    slope = math.fsum(together) / width
+    scatter = math.fsum(
         (v - value - slope * (year - middle)) ** 2 for year, v in zip(years, values, strict=True)
     )
     seen = math.sqrt(scatter / (count - 2)) if count >= 4 else 0.0
@@ -85,11 +84,11 @@ def losses(
     Returns:
         Loss per year and its standard deviation; None without a span.
     """
-    width = sum(span**2 for span in spans)
+    width = math.fsum(span**2 for span in spans)
     if width < 1e-9:
         return None
-    rate = sum(span * loss for span, loss in zip(spans, lost, strict=True)) / width
-    scatter = sum((loss - rate * span) ** 2 for span, loss in zip(spans, lost, strict=True))
+    rate = math.fsum(span * loss for span, loss in zip(spans, lost, strict=True)) / width
+    scatter = math.fsum((loss - rate * span) ** 2 for span, loss in zip(spans, lost, strict=True))
     seen = math.sqrt(scatter / (len(spans) - 1)) if len(spans) >= 3 else 0.0
     return rate, max(math.sqrt(2) * reading_sd, seen) / math.sqrt(width)
 

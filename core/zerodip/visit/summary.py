@@ -1,8 +1,9 @@
 """What a visit found and left, freed of what its gauges are known to show too little by."""
 
 import statistics
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, fields
+from typing import Any
 
 from zerodip.kinds.visit_parts import air_now
 from zerodip.units import text
@@ -111,6 +112,20 @@ def summary_says(done: Summary, units: str) -> str:
     said += ["a dip seen"] if done.dip else []
     line = ", ".join(said)
     return line[:1].upper() + line[1:]
+
+
+def settings_say(settings: Mapping[str, Any], units: str) -> str:
+    """Settings decided on, as `points_says` tells points.
+
+    Args:
+        settings: Settings as a file holds them, Pa gauge.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The words.
+    """
+    points = Points(**{each.name: settings.get(each.name) for each in fields(Points)})
+    return points_says(points, units)
 
 
 def points_says(points: Points, units: str) -> str:

@@ -1,6 +1,7 @@
 """Causes as they are shown: with what speaks for and against each, how large it would be, and what
 puts it right."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from operator import mul
@@ -92,7 +93,7 @@ def share_of(suspect: Suspect) -> float:
     Returns:
         The sum.
     """
-    return suspect.probability + sum(each.probability for each in suspect.same_work)
+    return suspect.probability + math.fsum(each.probability for each in suspect.same_work)
 
 
 def suspects(belief: Belief, units: str) -> tuple[Suspect, ...]:
@@ -150,8 +151,8 @@ def _ratios(belief: Belief, cause: str) -> list[tuple[str, float]]:
 
 
 def _mean(weights: Sequence[float], chances: Sequence[float]) -> float:
-    total = sum(weights)
-    return sum(map(mul, weights, chances)) / total if total > 0 else 0.0
+    total = math.fsum(weights)
+    return math.fsum(map(mul, weights, chances)) / total if total > 0 else 0.0
 
 
 def _size(belief: Belief, cause: Cause[Any], units: str) -> str:
@@ -163,7 +164,7 @@ def _size(belief: Belief, cause: Cause[Any], units: str) -> str:
         for each, size in hypothesis.parts:
             if each.id == cause.id:
                 by[size] = by.get(size, 0.0) + p
-    rows, total = sorted(by.items()), sum(by.values())
+    rows, total = sorted(by.items()), math.fsum(by.values())
     if total <= 0:
         return ""
     best = max(rows, key=lambda row: row[1])[0]

@@ -140,7 +140,7 @@ def trouble_view(
             for each in belief.observations
         ),
         suspects=shown,
-        rest=max(1 - sum(share_of(each) for each in shown), 0.0),
+        rest=max(1 - math.fsum(share_of(each) for each in shown), 0.0),
         odd=_odd(belief, units),
         check=None if chosen is None else _asked(chosen, condition),
         clear=clear,

@@ -1,5 +1,6 @@
 """Figures of a compressor and its receivers."""
 
+import math
 from dataclasses import replace
 from functools import cached_property
 
@@ -119,7 +120,7 @@ class CompressorFigures(Figures):
     @figure("volume")
     def volume_m3(self) -> float:
         """Volume of all receivers."""
-        return sum(receiver.volume_m3 for receiver in self.system.receivers)
+        return math.fsum(receiver.volume_m3 for receiver in self.system.receivers)
 
     @figure(
         "pressure",

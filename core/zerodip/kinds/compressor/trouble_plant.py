@@ -130,7 +130,7 @@ def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
     first, seconds = context if len(context) == 2 else (plant.points[1] - 4 * PSI, 300.0)
     of, volume = plant.figures, plant.figures.volume_m3 * plant.room
     # A leak goes with the absolute pressure: the fall is an exponential.
-    rate = lost * of.atmosphere_pa / (volume * (sum(plant.points) / 2 + of.atmosphere_pa))
+    rate = lost * of.atmosphere_pa / (volume * (math.fsum(plant.points) / 2 + of.atmosphere_pa))
     later = (first + of.atmosphere_pa) * math.exp(-rate * seconds) - of.atmosphere_pa
     return Forecast(mean=max(later, 0.0), sd=1.0 * PSI)
 
@@ -145,7 +145,7 @@ def _highest(plant: AirPlant, _: tuple[float, ...]) -> Forecast | None:
     tops = [plant.reaches * plant.points[1]] if plant.reaches < 1 else []
     if plant.leak_m3_s:  # a leak goes with the absolute pressure
         atmosphere = plant.figures.atmosphere_pa
-        middle = sum(plant.points) / 2 + atmosphere
+        middle = math.fsum(plant.points) / 2 + atmosphere
         given = plant.flow * plant.mean_flow_m3_s
         tops.append(max(middle * given / plant.leak_m3_s - atmosphere, 0.0))
     if plant.figures.relief_pa is not None:

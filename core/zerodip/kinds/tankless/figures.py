@@ -198,7 +198,7 @@ class TanklessFigures(Figures):
         when nothing is stored."""
         if self.pulse_s is None:
             return 0.0
-        whole = sum(self.pulse_s)
+        whole = math.fsum(self.pulse_s)
         return 1 / whole if whole > 0 else float("inf")
 
     @figure("pressure")

@@ -1,5 +1,6 @@
 """Figures of water systems against their limits, and what each way would set."""
 
+import math
 from functools import cached_property
 
 from zerodip.kinds.figures import less_gauge_error, lowest_known
@@ -194,7 +195,7 @@ class WaterFigures(PlateFigures):
     def acceptance_m3(self) -> float | None:
         """What all bladders accept; None while any is missing."""
         known = [tank.acceptance_m3 for tank in self.system.tanks]
-        return None if None in known else sum(a for a in known if a is not None)
+        return None if None in known else math.fsum(a for a in known if a is not None)
 
     @figure("pressure")
     def tap_static_pa(self) -> float:

@@ -1,6 +1,7 @@
 """Figures of water tanks with their pump: what is stored, how long it fills, how often it
 starts."""
 
+import math
 from collections.abc import Callable, Mapping
 from functools import cached_property
 from typing import Any, Self
@@ -115,7 +116,7 @@ class TankFigures(Figures):
     @figure("volume")
     def nominal_m3(self) -> float:
         """Volume of the tanks by their plates."""
-        return sum(tank.volume_m3 for tank in self.system.tanks)
+        return math.fsum(tank.volume_m3 for tank in self.system.tanks)
 
     @cached_property
     def measured_charge_abs_pa(self) -> float | None:
@@ -253,7 +254,7 @@ class TankFigures(Figures):
     @figure("volume")
     def unbounded_full_m3(self) -> float:
         """Water the air would let in at cut-out, were there no bladder limit."""
-        return sum(
+        return math.fsum(
             water_m3(
                 Bank((Vessel(v.volume_m3, v.pre_charge_abs_pa),), self.bank.exponent),
                 self.cut_out_abs_pa,

@@ -74,7 +74,7 @@ class WaterPlant(SwitchedPlant):
     @property
     def plate_flow_m3_s(self) -> float:
         """What the pump delivers half-way by its plate; a trickle where it does not come there."""
-        return max(flow_m3_s(self.figures.line, sum(self.points) / 2), 1e-6)
+        return max(flow_m3_s(self.figures.line, math.fsum(self.points) / 2), 1e-6)
 
     @cached_property
     def bank(self) -> Bank:
@@ -252,8 +252,8 @@ def _rising(plant: WaterPlant) -> float:
 
 def _hollow(plant: WaterPlant) -> float:
     """Whether there is enough air to be heard."""
-    middle = sum(plant.points) / 2
-    whole = sum(tank.volume_m3 for tank in plant.figures.system.tanks) * plant.room
+    middle = math.fsum(plant.points) / 2
+    whole = math.fsum(tank.volume_m3 for tank in plant.figures.system.tanks) * plant.room
     return 0.9 * sigmoid((1 - plant.water(middle) / whole - 0.22) / 0.05)
 
 
@@ -360,7 +360,7 @@ def _rests_at(plant: WaterPlant, top: float) -> float:
 def _delivered(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
     if not plant.starts:
         return Forecast(absent=True)
-    mean = plant.delivers(sum(plant.points) / 2) - plant.house_m3_s
+    mean = plant.delivers(math.fsum(plant.points) / 2) - plant.house_m3_s
     return Forecast(mean=max(mean, 1e-6), sd=math.hypot(plant.pump_sd, 0.08))
 
 
