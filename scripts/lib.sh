@@ -1,6 +1,9 @@
 # Shared by ./start and ./test: what must be installed, the virtual environment, the front end, PostgreSQL.
 # Sourced with ROOT set; stops with a sentence that says what is missing.
 
+# Multiply and add are rounded apart, as WebAssembly does it: so the core says the same here and in a page, to the last digit.
+export GLIBC_TUNABLES="${GLIBC_TUNABLES:-glibc.cpu.hwcaps=-FMA,-FMA4,-AVX2}"
+
 say() { printf '%s\n' "$*" >&2; }
 die() { say "zero dip: $*"; exit 1; }
 
@@ -65,7 +68,7 @@ fresh() { # fresh MARK FILE…: does the mark hold the files' hash?
   local mark=$1; shift
   [ -e "$mark" ] && [ "$(cat "$mark")" = "$(hash_of "$@")" ]
 }
-hash_of() { find "$@" -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -c1-32; }
+hash_of() { find "$@" -type f -not -name '*.pyc' -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -c1-32; }
 
 make_venv() { # make_venv base|dev
   local lock="$ROOT/requirements/$1.txt" mark="$ROOT/.venv/.$1"
@@ -87,7 +90,7 @@ make_node_modules() {
 }
 
 build_front_end() {
-  local parts=("$ROOT/web/src" "$ROOT/web/public" "$ROOT/web/package-lock.json" "$ROOT/web/vite.config.ts")
+  local parts=("$ROOT"/web/{src,public,scripts,package.json,package-lock.json,vite.config.ts,vite.sw.config.ts} "$ROOT/core/zerodip" "$ROOT/docs/openapi.json")
   fresh "$ROOT/web/dist/.done" "${parts[@]}" && return
   make_node_modules
   say "Building the front end"

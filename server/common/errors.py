@@ -10,6 +10,8 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from psycopg.errors import DiskFull
 
+from zerodip.answers.refusals import REFUSED
+from zerodip.answers.refusals import fault_out as fault_in_words
 from zerodip.errors import Fault, InvalidInput
 from zerodip.units import SYSTEMS
 
@@ -75,17 +77,7 @@ def units_of(request: HttpRequest) -> str:
 
 def fault_out(fault: Fault, units: str) -> FaultOut:
     """A fault in words."""
-    return FaultOut(
-        path=_sayable(fault.path),
-        code=fault.code,
-        message=_sayable(fault.sentence(units)),
-        allowed=fault.allowed(units),
-    )
-
-
-def _sayable(text: str) -> str:
-    """A text that may hold what was sent: halves of letters cannot be sent back."""
-    return text.encode("utf-8", "replace").decode()
+    return FaultOut(**fault_in_words(fault, units))
 
 
 def problem(
@@ -108,15 +100,11 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(InvalidInput)
     def _invalid(request: HttpRequest, error: InvalidInput) -> HttpResponse:
         units = units_of(request)
-        return problem(
-            422, "Some values cannot be right", faults=[fault_out(f, units) for f in error.faults]
-        )
+        return problem(422, REFUSED, faults=[fault_out(f, units) for f in error.faults])
 
     @api.exception_handler(ValidationError)
     def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return problem(
-            422, "Some values cannot be right", faults=[_from_ninja(e) for e in error.errors]
-        )
+        return problem(422, REFUSED, faults=[_from_ninja(e) for e in error.errors])
 
     @api.exception_handler(AuthenticationError)
     def _signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

@@ -5,14 +5,16 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
 from ninja.parser import Parser
 
+from zerodip.answers.refusals import REFUSED
 from zerodip.errors import Fault, InvalidInput
+from zerodip.fileformat.json_values import faults_of, read_json
 
 from .errors import fault_out, problem, units_of
-from .json_values import faults_of, read_json
 
 __all__ = ["Checked", "Incoming"]
 
@@ -31,6 +33,7 @@ class Incoming:
         response = self._refused(request) or self.get_response(request)
         if request.path.startswith(_PRIVATE):
             response.setdefault("Cache-Control", "no-store")
+            response["Zerodip-Version"] = settings.VERSION
         return response
 
     def _refused(self, request: HttpRequest) -> HttpResponse | None:
@@ -51,7 +54,7 @@ class Incoming:
         if not faults:
             return None
         out = [fault_out(each, units_of(request)) for each in faults]
-        return problem(422, "Some values cannot be right", faults=out)
+        return problem(422, REFUSED, faults=out)
 
 
 def _of_address(request: HttpRequest) -> list[Fault]:

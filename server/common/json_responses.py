@@ -2,6 +2,7 @@
 the rest, and so does unpacking JSON columns and times only to pack them again. Tests hold these
 answers to their schemas."""
 
+from collections.abc import Iterable
 from typing import Any
 
 import orjson
@@ -10,7 +11,15 @@ from django.db.models.functions import Cast
 from django.http import HttpResponse
 from pydantic import BaseModel
 
-__all__ = ["as_iso", "as_seconds", "as_text", "json_response", "model_response", "packed"]
+__all__ = [
+    "as_iso",
+    "as_seconds",
+    "as_text",
+    "json_response",
+    "model_response",
+    "models_response",
+    "packed",
+]
 
 
 def as_text(column: str) -> Cast:
@@ -42,6 +51,12 @@ def packed(text: str) -> Any:
 def model_response(made: BaseModel) -> HttpResponse:
     """What the server itself made, written out without being validated again."""
     return HttpResponse(made.model_dump_json(), content_type="application/json")
+
+
+def models_response(made: Iterable[BaseModel]) -> HttpResponse:
+    """The same for a list."""
+    rows = ",".join(each.model_dump_json() for each in made)
+    return HttpResponse(f"[{rows}]", content_type="application/json")
 
 
 def json_response(data: Any) -> HttpResponse:

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from device.api import router as device
 from ninja import NinjaAPI
 
 from accounts.account_api import router as account
@@ -34,6 +35,7 @@ ROUTERS = (
     visits,
     trouble,
     documents,
+    device,
     exchange,
 )
 

@@ -1,6 +1,8 @@
 """Settings. Secrets and ports are read from the installation's own file, made by ./start and never
 committed."""
 
+import json
+from collections.abc import MutableMapping
 from pathlib import Path
 
 import environ
@@ -43,6 +45,7 @@ INSTALLED_APPS = [
     "sites",
     "visits",
     "documents",
+    "device",
     "exchange",
     "config",
 ]
@@ -143,7 +146,14 @@ STORAGES = {
 }
 WHITENOISE_AUTOREFRESH = False
 WHITENOISE_USE_FINDERS = False
-WHITENOISE_MIMETYPES = {".webmanifest": "application/manifest+json"}
+WHITENOISE_MIMETYPES = {
+    ".webmanifest": "application/manifest+json",
+    ".mjs": "text/javascript",
+    ".wasm": "application/wasm",
+}
+_BUILT = WEB_DIST / "version.json"
+# Of the page that was built: one that is open somewhere learns by it that it is another.
+VERSION = json.loads(_BUILT.read_text())["version"] if _BUILT.exists() else "none"
 DJANGO_VITE = {"default": {"manifest_path": WEB_DIST / "manifest.json"}}
 
 
@@ -154,6 +164,17 @@ def _hashed_by_vite(path: str, url: str) -> bool:
 
 
 WHITENOISE_IMMUTABLE_FILE_TEST = _hashed_by_vite
+
+
+def _held_in(headers: MutableMapping[str, str], path: str, url: str) -> None:
+    """A worker lives under the policy that came with its own script: Python needs WebAssembly
+    there, and the page itself does not."""
+    if url.endswith(".js"):
+        policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'"
+        headers["Content-Security-Policy"] = policy
+
+
+WHITENOISE_ADD_HEADERS_FUNCTION = _held_in
 
 LANGUAGE_CODE = "en"
 USE_I18N = False

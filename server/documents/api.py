@@ -12,12 +12,14 @@ from common.errors import REFUSALS, NotFound
 from common.schemas import Units
 from sites.selectors import systems_for_actor
 from visits.selectors import visit_for_actor
+from zerodip.answers.as_json import as_json
+from zerodip.documents.report import Report
 
 from . import selectors, services
 from .calendar import calendar
 from .printing import labels_pdf, report_pdf
 from .schemas import FeedOut, LabelsWanted, LinkIn, LinkOut
-from .serializers import feed_out, labels_page, link_out
+from .serializers import feed_out, labels_page, link_out, report_told
 
 router = Router(tags=["documents"])
 READ, SHARE = {"x-permission": "documents.read"}, {"x-permission": "documents.share"}
@@ -40,6 +42,13 @@ def as_calendar(data: bytes) -> HttpResponse:
     response = HttpResponse(data, content_type="text/calendar; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="zerodip-due.ics"'
     return response
+
+
+@router.get("/visits/{visit_id}/report", response={200: Report, **REFUSALS}, openapi_extra=READ)
+def read_report_words(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
+    """The report of a visit in words, to be shown."""
+    told = report_told(visit_for_actor(actor_of(request), visit_id), units)
+    return HttpResponse(as_json(told), content_type="application/json")
 
 
 @router.get("/visits/{visit_id}/report.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)

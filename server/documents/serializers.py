@@ -33,7 +33,15 @@ from .schemas import FeedOut, LinkOut
 from .signing import signed
 from .window import WindowDrawing, drawn_window
 
-__all__ = ["LabelsPage", "ReportPage", "feed_out", "labels_page", "link_out", "report_page"]
+__all__ = [
+    "LabelsPage",
+    "ReportPage",
+    "feed_out",
+    "labels_page",
+    "link_out",
+    "report_page",
+    "report_told",
+]
 
 MARKS = {"stop": "■", "caution": "▲", "cannot_tell": "○", "pass": "●"}
 
@@ -68,13 +76,17 @@ class ReportPage:
     pdf: str = ""
 
 
+def report_told(visit: Visit, units: str) -> Report:
+    """A visit's report in words. Raises InvalidInput for a file that can no longer be read."""
+    closed = visit.closed_at.isoformat() if visit.closed_at else None
+    return report(document_of(visit), records_of(visit), units, closed, learned_before(visit))
+
+
 def report_page(visit: Visit, units: str) -> ReportPage:
     """A visit's report with who, where and when. Raises InvalidInput for a file that can no longer
     be read."""
-    records = records_of(visit)
-    closed = visit.closed_at.isoformat() if visit.closed_at else None
-    told = report(document_of(visit), records, units, closed, learned_before(visit))
-    due_s, chart = trends_at(visit, records, units).due_s, told.chart
+    told = report_told(visit, units)
+    due_s, chart = trends_at(visit, records_of(visit), units).due_s, told.chart
     return ReportPage(
         site=visit.system.site.name,
         system=visit.system.name,

@@ -7,9 +7,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from common.json_values import count_values, faults_of
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import FORMAT as SYSTEM_FORMAT
+from zerodip.fileformat.json_values import count_values, faults_of
 
 from .archive import FORMAT, VERSION
 

@@ -10,12 +10,12 @@ from django.db.models import F
 from pydantic import ValidationError
 
 from gauges.models import Gauge
-from practice.selectors import follow, practice_of, stored_practice
-from practice.services import read_sizes
+from practice.selectors import practice_of, stored_practice
 from sites.models import Decision, Site, System
 from sites.summaries import summary_of
 from visits.models import Entry, Photo, Visit
 from visits.pictures import is_picture
+from zerodip.answers.what_if import read_sizes
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import Document, plain, read_document
 from zerodip.fileformat.fields import read
@@ -226,7 +226,7 @@ def _site(context: Context, piece: Piece, item: SiteHead) -> Found:
 def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
     faults = _record_faults(item, piece.path)
     try:
-        document = follow(read_document(item.file), context.practice)
+        document = read_document(item.file).following(context.practice)
     except InvalidInput as error:
         raise InvalidInput([*_under(f"{piece.path}.file", error.faults), *faults]) from None
     name, site = document.system.name, context.sites.get(piece.site or 0)

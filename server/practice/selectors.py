@@ -1,18 +1,15 @@
 """Reading the practice of workspaces."""
 
-from dataclasses import replace
 from uuid import UUID
 
 from accounts.permissions import Actor
-from zerodip.fileformat.document import Document, plain
+from zerodip.fileformat.document import FOLLOWS, plain
 from zerodip.fileformat.fields import read
 from zerodip.kinds.settings import Practice
 
 from .models import WorkspacePractice
 
-__all__ = ["follow", "practice_of", "practices_for_actor", "stored_practice"]
-
-FOLLOWS = "workspace"
+__all__ = ["practice_of", "practices_for_actor", "stored_practice", "usual_practice"]
 
 
 def stored_practice(workspace_id: UUID) -> WorkspacePractice:
@@ -30,17 +27,6 @@ def practice_of(workspace_id: UUID) -> Practice:
     """The workspace's practice, as its systems follow it."""
     practice, _ = read(Practice, stored_practice(workspace_id).practice)
     return practice or Practice(follows=FOLLOWS)
-
-
-def follow(document: Document, practice: Practice) -> Document:
-    """The document with `practice` in it, where it follows its workspace's; what was typed of its
-    own goes with it."""
-    if document.practice.follows != FOLLOWS:
-        return document
-    entered = {
-        path: typed for path, typed in document.entered.items() if not path.startswith("practice.")
-    }
-    return replace(document, practice=practice, entered=entered)
 
 
 def practices_for_actor(actor: Actor) -> list[WorkspacePractice]:

@@ -11,30 +11,18 @@ from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict, NotFound
 from common.transactions import write
-from zerodip.errors import Fault, InvalidInput
-from zerodip.fileformat.document import plain
-from zerodip.fileformat.fields import Spec, check, read
+from zerodip.answers.what_if import read_sizes
+from zerodip.errors import InvalidInput
+from zerodip.fileformat.document import FOLLOWS, plain
+from zerodip.fileformat.fields import read
 from zerodip.kinds.settings import Practice
 
 from .models import WorkspacePractice
-from .selectors import FOLLOWS, usual_practice
+from .selectors import usual_practice
 
-__all__ = ["change_practice", "practice_changed", "read_sizes", "store_practice"]
+__all__ = ["change_practice", "practice_changed", "store_practice"]
 
-SIZE = Spec(kind="quantity", title="Nominal size", dimension="volume", least=0.0005, most=20)
-MOST_SIZES = 60
 practice_changed = Signal()  # sent with `workspace_id`, inside the transaction of the change
-
-
-def read_sizes(raw: Any, path: str = "sizes_m3") -> tuple[list[float] | None, list[Fault]]:
-    """A list of nominal volumes (m³), rising, each once; None for the usual ones."""
-    if raw is None:
-        return None, []
-    if not isinstance(raw, list) or not 0 < len(raw) <= MOST_SIZES:
-        says = f"must be a list of 1 to {MOST_SIZES} volumes."
-        return None, [Fault(path=path, code="not_a_list", title="Nominal sizes", says=says)]
-    faults = [fault for at, value in enumerate(raw) for fault in check(SIZE, value, f"{path}.{at}")]
-    return (None if faults else sorted({float(value) for value in raw})), faults
 
 
 @write

@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from accounts.auth import actor_of
+from common.clock import made_of
 from common.errors import REFUSALS, Problem
 from common.json_responses import json_response
 from common.schemas import Units
@@ -71,10 +72,15 @@ def save_decision(
     request: HttpRequest, system_id: UUID, decision_id: UUID, body: SaveSystem, units: Units = "us"
 ) -> DecisionOut:
     """Keeps a decision under the id given, and puts the file in force. Safe to repeat."""
-    made = services.save_decision(
-        actor_of(request), system_id, decision_id, body.version, body.document.root
+    kept = services.save_decision(
+        actor_of(request),
+        system_id,
+        decision_id,
+        body.version,
+        body.document.root,
+        made_of(request),
     )
-    return decision_out(made)
+    return decision_out(kept)
 
 
 @router.get(

@@ -12,9 +12,9 @@ from accounts.models import Workspace, shown
 from accounts.permissions import Actor
 from common.json_responses import as_iso, as_text, packed
 from common.schemas import SystemFile
+from zerodip.decide.summary import urgency
 from zerodip.kinds.registry import KINDS
 from zerodip.kinds.results import Column, columns_of
-from zerodip.rules.engine import SEVERITY, Verdict
 
 from .models import Decision, Site, System
 from .schemas import (
@@ -47,8 +47,7 @@ def rounds_out(actor: Actor) -> PackedRounds:
 
 
 def _by_urgency(systems: QuerySet[System]) -> Iterator[tuple[UUID, PackedSystem]]:
-    """Each system's site and row, what needs a person first: the worst verdict, then how many of
-    it, then the name; what is retired last."""
+    """Each system's site and row, what needs a person first."""
     columns = {name: KT(f"summary__{name}") for name in ("verdict", "stops", "cautions")}
     asked = systems.annotate(
         **columns,
@@ -60,9 +59,7 @@ def _by_urgency(systems: QuerySet[System]) -> Iterator[tuple[UUID, PackedSystem]
     rows = []
     for site, id, name, text, at, off, verdict, stops, cautions in asked.values_list(*names):
         row = PackedSystem(id=id, name=name, summary=packed(text), changed_at=at, retired=off)
-        rows.append(
-            ((off, SEVERITY[Verdict(verdict)], -int(stops), -int(cautions), name), site, row)
-        )
+        rows.append((urgency(off, verdict, int(stops), int(cautions), name), site, row))
     rows.sort(key=itemgetter(0))
     return ((site, row) for _, site, row in rows)
 

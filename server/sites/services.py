@@ -9,13 +9,14 @@ from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
+from common.clock import Made
 from common.errors import Conflict
 from common.idempotency import stored_already
 from common.transactions import write
-from practice.selectors import FOLLOWS, follow, practice_of
+from practice.selectors import practice_of
 from zerodip.decide.judge import decision as decide
 from zerodip.errors import Fault, InvalidInput
-from zerodip.fileformat.document import Document, read_document
+from zerodip.fileformat.document import FOLLOWS, Document, read_document
 from zerodip.visit.found import with_found
 
 from .models import Decision, Site, System
@@ -38,7 +39,7 @@ _AT_ONCE = 200
 def followed(document: Document, workspace_id: UUID) -> Document:
     """The document with its workspace's practice in it, where it follows that."""
     return (
-        follow(document, practice_of(workspace_id))
+        document.following(practice_of(workspace_id))
         if document.practice.follows == FOLLOWS
         else document
     )
@@ -68,7 +69,12 @@ def save_system(actor: Actor, system_id: UUID, version: int, raw: Any) -> System
 
 @write
 def save_decision(
-    actor: Actor, system_id: UUID, decision_id: UUID, version: int, raw: Any
+    actor: Actor,
+    system_id: UUID,
+    decision_id: UUID,
+    version: int,
+    raw: Any,
+    made: Made | None = None,
 ) -> Decision:
     """Keeps a decision under the id its maker gave it, and puts the system's file in force.
     The same call again gives the same decision and changes nothing.
@@ -80,11 +86,11 @@ def save_decision(
     if known is not None:
         return _repeated(known, document)
     _store(system, version, document)
-    made = _new_decision(actor, system, decision_id, document)
-    log_event(
-        actor.user, "decisions.save", system.pk, decision=str(decision_id), version=system.version
-    )
-    return made
+    made = made or Made(timezone.now())
+    kept = _new_decision(actor, system, decision_id, document, made)
+    noted = {"decision": str(decision_id), "version": system.version, **made.noted}
+    log_event(actor.user, "decisions.save", system.pk, **noted)
+    return kept
 
 
 def _repeated(known: Decision, document: Document) -> Decision:
@@ -93,7 +99,9 @@ def _repeated(known: Decision, document: Document) -> Decision:
     return known
 
 
-def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Document) -> Decision:
+def _new_decision(
+    actor: Actor, system: System, decision_id: UUID, document: Document, made: Made
+) -> Decision:
     decided = decide(document.figures(), "us")
     return Decision.objects.create(
         id=decision_id,
@@ -102,6 +110,7 @@ def _new_decision(actor: Actor, system: System, decision_id: UUID, document: Doc
         figures={result.id: result.value for result in decided.results},
         verdict=decided.verdict,
         made_by=actor.user,
+        made_at=made.at,
     )
 
 
@@ -151,7 +160,7 @@ def apply_practice(workspace_id: UUID) -> int:
     )  # as retiring locks them: nobody waits for each other
     changed = list(followers)
     for system in changed:
-        document = follow(read_document(system.document), practice)
+        document = read_document(system.document).following(practice)
         system.document, system.summary = document.as_json(), summary_of(document)
         system.version += 1
         system.changed_at = timezone.now()

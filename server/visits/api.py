@@ -7,6 +7,7 @@ from django.utils import timezone
 from ninja import Router
 
 from accounts.auth import actor_of
+from common.clock import made_of
 from common.errors import REFUSALS, Problem
 from common.json_responses import json_response, model_response
 from common.schemas import Units
@@ -76,7 +77,7 @@ def open_visit(
     request: HttpRequest, system_id: UUID, visit_id: UUID, units: Units = "us"
 ) -> HttpResponse:
     """Opens a visit under the id given, or gives the one already open. Safe to repeat."""
-    visit = services.open_visit(actor_of(request), system_id, visit_id)
+    visit = services.open_visit(actor_of(request), system_id, visit_id, made_of(request))
     return model_response(visit_out(actor_of(request), visit, units))
 
 
@@ -123,7 +124,8 @@ def read_gauges(request: HttpRequest, visit_id: UUID) -> list[GaugeOut]:
 def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> HttpResponse:
     """Closes a visit for good. Safe to repeat; readings can still be corrected, with their date."""
     actor = actor_of(request)
-    return model_response(visit_out(actor, services.close_visit(actor, visit_id), units))
+    visit = services.close_visit(actor, visit_id, made_of(request))
+    return model_response(visit_out(actor, visit, units))
 
 
 @router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
@@ -139,7 +141,7 @@ def add_entry(
     """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
     actor = actor_of(request)
     visit, records = services.add_entry(
-        actor, visit_id, entry_id, body.slot, body.value, body.supersedes
+        actor, visit_id, entry_id, body.slot, body.value, body.supersedes, made_of(request)
     )
     return model_response(visit_out(actor, visit, units, order, eager, records))
 

@@ -27,6 +27,7 @@ __all__ = [
     "experience_out",
     "keep_outcome",
     "keep_outcomes",
+    "met_by_kind",
     "met_in",
     "set_back",
     "workspace_asked",
@@ -50,6 +51,12 @@ def met_in(workspace_id: UUID, kind: str, before: datetime | None = None) -> dic
     if before is not None:
         counted = counted.filter(at__lt=before)
     return dict(counted.values_list("cause").annotate(Count("pk")))
+
+
+def met_by_kind(workspace_id: UUID) -> dict[str, dict[str, int]]:
+    """The same for every kind of system on which anything was confirmed; a query for each."""
+    kinds = Outcome.objects.filter(workspace_id=workspace_id).values_list("kind", flat=True)
+    return {kind: met_in(workspace_id, kind) for kind in kinds.distinct().order_by("kind")}
 
 
 def keep_outcome(visit: Visit, log: Log) -> None:

@@ -43,8 +43,9 @@ class Visit(models.Model):
 
 
 class Entry(models.Model):
-    """One record of a visit (zerodip.visit.log), under the id that the page gave it; `number` keeps
-    the order."""
+    """One record of a visit (zerodip.visit.log), under the id that the page gave it; `made_at` and,
+    within a moment, `number` keep the order: what two people recorded without a signal falls into
+    place when it arrives."""
 
     number = models.BigAutoField(primary_key=True)
     id = models.UUIDField(unique=True)
@@ -59,7 +60,7 @@ class Entry(models.Model):
     made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
-        ordering = ["number"]
+        ordering = ["made_at", "number"]
 
     def __str__(self) -> str:
         return f"{self.slot} of {self.visit}"

@@ -12,13 +12,9 @@ from django.utils import timezone
 from sites.models import System
 from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import read_document
-from zerodip.kinds.figures import Figures
-from zerodip.trends.history import Past, Trends, drifting, trends
-from zerodip.units import SYSTEMS
+from zerodip.trends.history import Past, Trends, trends
+from zerodip.trends.next_check import next_check
 from zerodip.visit.log import Log, Record, log_of
-from zerodip.visit.steps.prove import prove_view
-from zerodip.visit.steps.remaining import seen
-from zerodip.visit.steps.set_switch import set_view
 from zerodip.visit.summary import summarize_log, summarize_visit
 
 from .models import Entry, NextCheck, Visit
@@ -27,7 +23,6 @@ from .selectors import document_of, learned_on, record_of
 __all__ = ["past_of", "refresh_next_checks", "trends_at", "trends_of"]
 
 _AT_ONCE = 100
-_FAR = datetime(2200, 1, 1, tzinfo=UTC).timestamp()
 
 
 def past_of(systems: Iterable[UUID]) -> dict[UUID, list[Past]]:
@@ -39,7 +34,7 @@ def _past_of(systems: Iterable[UUID]) -> dict[UUID, list[tuple[Past, Log]]]:
     """The same, each with its records."""
     entries = Entry.objects.filter(visit__system__in=systems, visit__closed_at__isnull=False)
     ordered = entries.select_related("visit", "made_by").order_by(
-        "visit__opened_at", "visit_id", "number"
+        "visit__opened_at", "visit_id", "made_at", "number"
     )
     found: dict[UUID, list[tuple[Past, Log]]] = defaultdict(list)
     for visit, kept in groupby(ordered, key=lambda entry: entry.visit):
@@ -94,32 +89,16 @@ def _next_check(system: System, told: Sequence[tuple[Past, Log]]) -> NextCheck |
         figures = read_document(system.document).figures()
     except InvalidInput:
         return None
-    says = trends(figures, [past for past, _ in told])
-    last, log = told[-1]
+    made = next_check(figures, [past for past, _ in told], told[-1][1])
     return NextCheck(
         system=system,
-        last_at=datetime.fromtimestamp(last.at_s, UTC),
-        due_at=_time(says.due_s),
-        leaves_at=_time(says.leaves.likely_s if says.leaves else None),
-        drifting={units: list(drifting(figures, says.series, units)) for units in SYSTEMS},
-        seen=_seen(figures, log),
+        last_at=datetime.fromtimestamp(made.last_s, UTC),
+        due_at=_time(made.due_s),
+        leaves_at=_time(made.leaves_s),
+        drifting=made.drifting,
+        seen=made.seen,
     )
 
 
-def _seen(figures: Figures, log: Log) -> dict[str, list[dict[str, str]]]:
-    """What the last visit left, by unit system, but the limits: those go by the settings as they
-    are today. Only words depend on the units, so setting and proof are worked out once."""
-    setting, proof = set_view(figures, log, "us"), prove_view(figures, log, "us")
-    return {
-        units: [
-            {"verdict": each.verdict, "title": each.title}
-            for each in seen(figures, log, setting, proof, units)
-        ]
-        for units in SYSTEMS
-    }
-
-
 def _time(seconds: float | None) -> datetime | None:
-    """A date that a calendar can hold: a loss of almost nothing would leave the band in ten
-    thousand years."""
-    return None if seconds is None or seconds > _FAR else datetime.fromtimestamp(seconds, UTC)
+    return None if seconds is None else datetime.fromtimestamp(seconds, UTC)

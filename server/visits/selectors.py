@@ -15,8 +15,9 @@ from sites.models import System
 from sites.selectors import systems_for_actor
 from zerodip.fileformat.document import Document, read_document
 from zerodip.switch.learned import Learned, read_learned
+from zerodip.visit.additions import left_by_slot
 from zerodip.visit.log import Record, log_of
-from zerodip.visit.slots import AIR_LEFT, FOUND_PRE_CHARGE, PLACE, SWITCH_REPLACED
+from zerodip.visit.slots import PLACE, SWITCH_REPLACED
 from zerodip.visit.view import VisitAsked
 
 from .models import Entry, NextCheck, Photo, Visit
@@ -90,7 +91,7 @@ def learned_on(visits: QuerySet[Visit]) -> Learned:
     """What the latest of some visits that turned nuts learned of them; nothing where the switch was
     replaced on one after it."""
     words = Entry.objects.filter(visit=OuterRef("pk"), slot=SWITCH_REPLACED.name)
-    replaced = words.order_by("-number").values("value")[:1]
+    replaced = words.order_by("-made_at", "-number").values("value")[:1]
     told = visits.annotate(replaced=Subquery(replaced)).filter(~Q(learned=[]) | Q(replaced=True))
     taught = told.values_list("learned", flat=True).first()
     return read_learned(taught or [])[0]
@@ -104,12 +105,8 @@ def asked_of(visit: Visit, order: str = "together", eager: bool = False) -> Visi
     log = log_of(
         record_of(entry) for entry in Entry.objects.filter(visit__in=last).select_related("made_by")
     )
-    values = {slot: record.value for slot, record in log.values.items()}
-    left = log.value(AIR_LEFT)
-    if left is not None:
-        values[FOUND_PRE_CHARGE.name] = left
     return VisitAsked(
-        last=values,
+        last=left_by_slot(log),
         learned=learned_before(visit),
         order="first" if order == "first" else "together",
         eager=eager,
@@ -119,7 +116,9 @@ def asked_of(visit: Visit, order: str = "together", eager: bool = False) -> Visi
 def visits_of(system: System, most: int = 20) -> list[Visit]:
     """The system's latest visits, newest first, each with the step where it stands (`place`); one
     query."""
-    said = Entry.objects.filter(visit=OuterRef("pk"), slot=PLACE.name).order_by("-number")
+    said = Entry.objects.filter(visit=OuterRef("pk"), slot=PLACE.name).order_by(
+        "-made_at", "-number"
+    )
     visits = system.visits.select_related("opened_by").annotate(
         place=Subquery(said.values("value")[:1])
     )

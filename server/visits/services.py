@@ -1,29 +1,36 @@
 """Changing visits: one function per change, with permission, transaction and log entry inside.
 Every write carries the id that the page gave it, so that sending it again changes nothing."""
 
+from collections.abc import Sequence
+from datetime import datetime, timedelta
 from hashlib import sha256
 from typing import Any
 from uuid import UUID
 
+from django.db.models import Max
 from django.utils import timezone
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
+from common.clock import Made
 from common.errors import Conflict, NotFound
 from common.idempotency import same_again, stored_already
 from common.transactions import write
 from sites.selectors import system_for_actor
 from sites.services import put_found
 from zerodip.errors import Fault, InvalidInput
-from zerodip.fileformat.document import plain
-from zerodip.switch.learned import learned_of
-from zerodip.trends.history import YEAR_S
+from zerodip.visit.additions import (
+    CHANGES_FOUND,
+    TEACHES,
+    learned_after,
+    remembered,
+    unseen_by,
+)
 from zerodip.visit.corrections import may_be_corrected
-from zerodip.visit.found import FILE_FIELDS, found_values
+from zerodip.visit.found import found_values
 from zerodip.visit.log import Log, Record, log_of
-from zerodip.visit.slots import AIR_GAUGE_LOW, GAUGE_LOW, SWITCH_REPLACED, TRY, PhotoOf
-from zerodip.visit.steps.switch_state import belief_of
-from zerodip.visit.validation import check_record, known_slots
+from zerodip.visit.slots import PhotoOf
+from zerodip.visit.validation import check_record
 
 from .experience import keep_outcome
 from .models import Entry, Photo, Visit
@@ -34,14 +41,10 @@ from .selectors import document_of, learned_before, record_of, records_of, visit
 __all__ = ["add_entry", "add_photo", "cleaned", "close_visit", "open_visit"]
 
 MOST_PHOTOS = 40
-LEAST_YEARS = 0.02  # a week: nothing of a loss can be told sooner
-# What changes what was found, as the system's file holds it: the readings themselves, and what
-# their gauges are off by.
-_FOUND = {*FILE_FIELDS, GAUGE_LOW.name, AIR_GAUGE_LOW.name}
 
 
 @write
-def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
+def open_visit(actor: Actor, system_id: UUID, visit_id: UUID, made: Made | None = None) -> Visit:
     """Opens a visit under the id given, or gives the one already open on the system: two people
     walk the same visit. Raises NotFound, Forbidden."""
     system = system_for_actor(actor, system_id, lock=True)
@@ -50,28 +53,31 @@ def open_visit(actor: Actor, system_id: UUID, visit_id: UUID) -> Visit:
     running = known or Visit.objects.filter(system=system, closed_at=None).first()
     if running is not None:
         return running
-    visit = Visit.objects.create(id=visit_id, system=system, opened_by=actor.user)
+    made = made or Made(timezone.now())
+    visit = Visit.objects.create(
+        id=visit_id, system=system, opened_by=actor.user, opened_at=made.at
+    )
     _remember(visit)
-    log_event(actor.user, "visits.open", system.pk, visit=str(visit.pk))
+    log_event(actor.user, "visits.open", system.pk, visit=str(visit.pk), **made.noted)
     return visit
 
 
 def _remember(visit: Visit) -> None:
-    """Puts into the system's file what the last visit left and how long ago; what was found then is
-    not found now."""
+    """Puts into the system's file what the last visit left and how long ago."""
     past = past_of([visit.system_id]).get(visit.system_id)
-    if not past:
-        return
-    left, years = past[-1].summary.left, (visit.opened_at.timestamp() - past[-1].at_s) / YEAR_S
-    values: dict[str, float | None] = dict.fromkeys(FILE_FIELDS.values())
-    if left.pre_charge_gauge_pa is not None and years >= LEAST_YEARS:
-        values |= {"last_pre_charge_gauge_pa": left.pre_charge_gauge_pa, "last_years_ago": years}
-    put_found(visit.system, values)
+    if past:
+        put_found(visit.system, remembered(past[-1], visit.opened_at.timestamp()))
 
 
 @write
 def add_entry(
-    actor: Actor, visit_id: UUID, entry_id: UUID, slot: str, value: Any, supersedes: UUID | None
+    actor: Actor,
+    visit_id: UUID,
+    entry_id: UUID,
+    slot: str,
+    value: Any,
+    supersedes: UUID | None,
+    made: Made | None = None,
 ) -> tuple[Visit, list[Record]]:
     """Adds one record; gives the visit with all its records. The same id again changes nothing; a
     closed visit takes only what puts its readings right. Raises InvalidInput, Conflict (with what
@@ -92,83 +98,74 @@ def add_entry(
             "The visit is closed. Its readings can be corrected; nothing else.", {"closed": True}
         )
     _no_overwriting(log_of(records), slot, value, supersedes)
-    made = Entry.objects.create(
-        id=entry_id, visit=visit, slot=slot, value=value, supersedes=supersedes, made_by=actor.user
+    made = made or Made(timezone.now())
+    entry = Entry.objects.create(
+        id=entry_id,
+        visit=visit,
+        slot=slot,
+        value=value,
+        supersedes=supersedes,
+        made_by=actor.user,
+        made_at=_after(made.at, records, supersedes),
     )
-    records.append(record_of(made))
+    records.append(record_of(entry))
+    records.sort(key=lambda record: datetime.fromisoformat(record.at))
     _follow_up(visit, log_of(records), slot)
-    log_event(actor.user, "visits.change", visit.system_id, visit=str(visit.pk), slot=slot)
+    noted = {"visit": str(visit.pk), "slot": slot, **made.noted}
+    log_event(actor.user, "visits.change", visit.system_id, **noted)
     return visit, records
+
+
+def _after(at: datetime, records: Sequence[Record], supersedes: UUID | None) -> datetime:
+    """A correction comes after what it corrects, whatever the clocks say."""
+    corrected = (datetime.fromisoformat(r.at) for r in records if r.id == str(supersedes))
+    return max([at, *(time + timedelta(microseconds=1) for time in corrected)])
 
 
 def _follow_up(visit: Visit, log: Log, slot: str) -> None:
     """What follows from a record: nuts teach, readings go into the system's file, corrections move
     the next check."""
-    if slot in (TRY.name, SWITCH_REPLACED.name):
+    if slot in TEACHES:
         _learn(visit, log)
     if visit.closed_at is not None:
         refresh_next_checks([visit.system])
-    elif slot in _FOUND:
+    elif slot in CHANGES_FOUND:
         put_found(visit.system, found_values(log))
 
 
 def _no_overwriting(log: Log, name: str, value: Any, supersedes: UUID | None) -> None:
-    """A slot with one value is changed only by who has seen what stands there; an entry of a series
-    is corrected only by who has seen how it stands; turns of the nuts are recorded only by who has
-    seen the look before. What a person confirms (and where the visit stands) is the last word of
-    whoever said it."""
-    slot = known_slots()[name]
-    if slot.last_word:
-        return
-    if slot.series:
-        current = _unseen(log, name, value, supersedes)
-    else:
-        current = log.values.get(name)
-        if current is None or current.value == value or str(supersedes) == current.id:
-            return
+    current = unseen_by(log, name, value, str(supersedes) if supersedes else None)
     if current is not None:
         stored = {"slot": name, "entry": current.id, "value": current.value, "by": current.by}
         raise Conflict("Somebody recorded another value meanwhile.", {**stored, "yours": value})
 
 
-def _unseen(log: Log, name: str, value: Any, supersedes: UUID | None) -> Record | None:
-    """The entry of a series that whoever writes now has not seen."""
-    kept = log.series.get(name, ())
-    if supersedes is not None:
-        standing = log.standing(str(supersedes))
-        if standing is None:
-            says = "is no entry of this visit that could be corrected."
-            fault = Fault(
-                path="supersedes", code="not_known", title="The entry to correct", says=says
-            )
-            raise InvalidInput([fault])
-        return None if standing.id == str(supersedes) else standing
-    after = value.get("after") if isinstance(value, dict) else None
-    return kept[-1] if after is not None and after < len(kept) else None
-
-
 def _learn(visit: Visit, log: Log) -> None:
-    """Keeps what the tries teach of the nuts, for the next visit; a switch that was only watched
-    taught nothing."""
-    turned = any(each.turned for each in log.all(TRY))
-    belief = belief_of(document_of(visit).figures(), log, learned_before(visit)) if turned else None
-    visit.learned = [] if belief is None else [plain(slope) for slope in learned_of(belief)]
+    """Keeps what the tries teach of the nuts, for the next visit."""
+    visit.learned = learned_after(document_of(visit), log, learned_before(visit))
     visit.save(update_fields=["learned"])
 
 
 @write
-def close_visit(actor: Actor, visit_id: UUID) -> Visit:
+def close_visit(actor: Actor, visit_id: UUID, made: Made | None = None) -> Visit:
     """Closes a visit for good, with the system's file as it stands. Safe to repeat. Raises
     NotFound, Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     if visit.closed_at is None:
-        visit.closed_at, visit.document = timezone.now(), visit.system.document
+        made = made or Made(timezone.now())
+        visit.closed_at, visit.document = _after_all(made.at, visit), visit.system.document
         visit.save(update_fields=["closed_at", "document"])
         refresh_next_checks([visit.system])
         keep_outcome(visit, log_of(records_of(visit)))
-        log_event(actor.user, "visits.close", visit.system_id, visit=str(visit.pk))
+        log_event(actor.user, "visits.close", visit.system_id, visit=str(visit.pk), **made.noted)
     return visit
+
+
+def _after_all(at: datetime, visit: Visit) -> datetime:
+    """A visit is closed after everything in it, whatever the clocks say."""
+    last: datetime | None = visit.entries.aggregate(last=Max("made_at"))["last"]
+    return max(at, visit.opened_at, last or at)
 
 
 @write

@@ -7,14 +7,14 @@ from django.db.models import Prefetch
 from accounts.models import shown
 from audit.models import AuditEvent
 from sites.models import Decision, System
-from zerodip.visit.summary import Points, points_says, summarize_visit, summary_says
+from zerodip.visit.summary import settings_say, summarize_visit, summary_says
 
 from .models import Photo, Visit
 from .schemas import MomentKind, MomentOut
 from .selectors import record_of
 from .serializers import photo_out
 
-__all__ = ["timeline"]
+__all__ = ["logged_moments", "timeline"]
 
 _MOST = 100
 _LOGGED: dict[str, MomentKind] = {
@@ -32,15 +32,21 @@ def timeline(system: System, units: str) -> list[MomentOut]:
         :_MOST
     ]
     decisions = system.decisions.select_related("made_by")[:_MOST]
-    logged = AuditEvent.objects.filter(about=str(system.pk), action__in=_LOGGED).select_related(
-        "actor"
-    )[:_MOST]
     moments = [
         *(_visit(each, units) for each in visits),
         *(_decision(each, units) for each in decisions),
-        *(_moment(each.at, _LOGGED[each.action], "", shown(each.actor)) for each in logged),
+        *logged_moments(system),
     ]
     return sorted(moments, key=lambda each: each.at, reverse=True)
+
+
+def logged_moments(system: System) -> list[MomentOut]:
+    """What the log says of adding and retiring a system, newest first; one query."""
+    logged = AuditEvent.objects.filter(about=str(system.pk), action__in=_LOGGED)
+    return [
+        _moment(each.at, _LOGGED[each.action], "", shown(each.actor))
+        for each in logged.select_related("actor")[:_MOST]
+    ]
 
 
 def _moment(at: datetime, kind: MomentKind, says: str, by: str) -> MomentOut:
@@ -61,12 +67,5 @@ def _visit(visit: Visit, units: str) -> MomentOut:
 
 
 def _decision(each: Decision, units: str) -> MomentOut:
-    settings = each.document["settings"]
-    points = Points(
-        cut_in_gauge_pa=settings.get("cut_in_gauge_pa"),
-        cut_out_gauge_pa=settings.get("cut_out_gauge_pa"),
-        pre_charge_gauge_pa=settings.get("pre_charge_gauge_pa"),
-    )
-    return _moment(
-        each.made_at, "decision", points_says(points, units), shown(each.made_by, each.by)
-    )
+    says = settings_say(each.document["settings"], units)
+    return _moment(each.made_at, "decision", says, shown(each.made_by, each.by))
