@@ -1,9 +1,12 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
+import pyodide from 'pyodide/package.json' with { type: 'json' }
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   base: '/static/',
+  define: { __PYODIDE__: JSON.stringify(pyodide.version) },
+  worker: { format: 'es' },
   plugins: [tailwindcss(), svelte()],
   build: {
     manifest: 'manifest.json',

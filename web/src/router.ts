@@ -2,7 +2,7 @@ import { createRouter } from 'sv-router'
 import Rounds from './features/rounds/Rounds.svelte'
 
 /** Addresses. All but Rounds are loaded when they are first opened. */
-export const { p, navigate, route } = createRouter({
+export const { p, navigate, preload, route } = createRouter({
   '/': Rounds,
   '/systems/:id': () => import('./features/system/SystemSheet.svelte'),
   '/systems/:id/decide': () => import('./features/decide/Decide.svelte'),

@@ -1,5 +1,7 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import type { Readable } from 'openapi-typescript-helpers'
+import { ask } from '../device/ask'
+import { pageToken } from '../device/token'
 import type { components, paths } from './generated/schema'
 
 /** The typed client. Paths, bodies and answers are the server's own, generated from its description. */
@@ -8,9 +10,9 @@ export type Problem = Schemas['Problem']
 export type Fault = Schemas['FaultOut']
 export type SystemFile = Schemas['SystemFile']
 
-const pageToken: Middleware = {
+const withToken: Middleware = {
   onRequest({ request }) {
-    const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1]
+    const token = pageToken()
     if (token && request.method !== 'GET') request.headers.set('X-CSRFToken', token)
     return request
   },
@@ -19,9 +21,9 @@ const pageToken: Middleware = {
 export const api = createClient<paths>({
   baseUrl: location.origin,
   credentials: 'same-origin',
-  fetch: (request) => fetch(request),
+  fetch: ask,
 })
-api.use(pageToken)
+api.use(withToken)
 
 /** The refusal in words, whatever came back: a problem from the server, or no answer at all. */
 export function problemOf(error: unknown): Problem {

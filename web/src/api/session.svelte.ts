@@ -3,6 +3,8 @@ import { api, outcome, type Problem, type Schemas } from './client'
 /** Who is signed in. `known` is false until the server has been asked. */
 class Session {
   known = $state(false)
+  /** Nobody is known on this device, and the server is not reached: signing in has to wait. */
+  away = $state(false)
   /** Once entered, the pages stay: a session that ends in between must not take what is typed with it. */
   entered = $state(false)
   current = $state<Schemas['SessionOut']>({ signed_in: false, name: '', demo: false, needs: '' })
@@ -10,6 +12,7 @@ class Session {
   async ask() {
     const { data } = await outcome(api.GET('/api/session'))
     if (data) this.#enter(data)
+    this.away = !data
     this.known = true
   }
   async signIn(username: string, password: string): Promise<Problem | undefined> {

@@ -18,6 +18,8 @@ import {
   withValue,
 } from './file'
 import { same } from './merge'
+import { whatIf } from '../api/whatif'
+import { Picture } from './picture.svelte'
 import { preferences } from './preferences.svelte'
 import { session } from '../api/session.svelte'
 import { fromSi, snapped, unitFor, type Dimension, type System } from './units'
@@ -29,6 +31,8 @@ export const GRIPS: GripId[] = ['cut_out', 'cut_in', 'pre_charge']
 export type WorkspacePractice = Schemas['PracticeOut']
 /** A figure that has just been moved is given this long to rest before it is asked how sure it is, ms. */
 const REST = 200
+/** How often everything is judged while a grip moves, ms. */
+const JUDGED = 300
 export const gripPath = (grip: GripId) => `settings.${grip}_gauge_pa`
 
 /** One system on the board: its file as edited, the server's judgement of it, and what is still to be kept. */
@@ -52,6 +56,8 @@ export class BoardState {
   restored = $state(false)
   #asking = false
   #again = false
+  #picture = new Picture()
+  #soon: ReturnType<typeof setTimeout> | undefined
   #rest: ReturnType<typeof setTimeout> | undefined
   #decision = ''
 
@@ -61,7 +67,7 @@ export class BoardState {
 
   /** The chart of this kind of system, with its grips. */
   get chart() {
-    return this.result?.decision.chart
+    return this.#picture.chart ?? this.result?.decision.chart
   }
   get ribbon() {
     return this.chart?.type === 'ribbon' ? this.chart : undefined
@@ -133,22 +139,39 @@ export class BoardState {
 
   async #askOnce() {
     if (!this.file) return
-    const body = { document: this.file, draw_m3_s: this.draw, sure: false }
-    const { data, problem } = await this.#call(
-      api.POST('/api/decide', { body, params: { query: { units: preferences.units } } }),
+    const [document, { units }] = [this.file, preferences]
+    const body = { document, draw_m3_s: this.draw, sure: false }
+    const { data, problem } = await whatIf('decide', body, units, () =>
+      api.POST('/api/decide', { body, params: { query: { units } } }),
     )
+    if (problem?.status === 401) session.ended()
     if (data) this.result = data
+    if (this.file === document) this.#picture.drop()
     ;[this.faults, this.problem] = parted(problem)
   }
 
   /** Puts a changed file on the board: kept on this device at once, then judged. */
-  change(file: SystemFile) {
+  change(file: SystemFile, moving = false) {
     this.file = file
     this.taken = ''
     this.certainty = undefined
     this.#decision = ''
-    if (this.system) writeDraft(this.id, this.system.version, file, this.system.document)
+    if (moving && this.#picture.draw(file, preferences.units)) return this.#askSoon()
+    this.#keepDraft()
     void this.ask()
+  }
+  #keepDraft() {
+    const system = this.system
+    if (system && this.file) writeDraft(this.id, system.version, this.file, system.document)
+  }
+  /** While a grip moves, the picture goes ahead and everything else is judged a few times a second. */
+  #askSoon() {
+    if (this.#soon !== undefined) return
+    this.#soon = setTimeout(() => {
+      this.#soon = undefined
+      this.#keepDraft()
+      void this.ask()
+    }, JUDGED)
   }
 
   type(path: string, text: string, dimension: Dimension) {
@@ -204,7 +227,7 @@ export class BoardState {
       const moved = other + Number(valueAt(file, gripPath(grip))) - before
       file = withValue(withoutNotes(file, along), along, moved)
     }
-    this.change(file)
+    this.change(file, true)
   }
 
   /** Takes settings: proposed ones (`said` in words until they are saved or changed), or those found. */

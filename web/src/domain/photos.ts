@@ -13,8 +13,10 @@ export function photoTitle(of: PhotoOf): string {
   return title.charAt(0).toLowerCase() + title.slice(1)
 }
 const MOST = 1280
+const MOST_BYTES = 120_000
+const QUALITIES = [0.8, 0.6, 0.45]
 
-/** Small enough for a cellar's signal: at most 1280 pixels wide or high, as JPEG. */
+/** Small enough for a cellar's signal: at most 1280 pixels wide or high, as JPEG, coarser where there is much to see. */
 export async function smaller(file: File): Promise<Blob> {
   const picture = await createImageBitmap(file)
   const scale = Math.min(1, MOST / Math.max(picture.width, picture.height))
@@ -22,7 +24,14 @@ export async function smaller(file: File): Promise<Blob> {
   canvas.width = Math.round(picture.width * scale)
   canvas.height = Math.round(picture.height * scale)
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
-  return new Promise((done) => canvas.toBlob((blob) => done(blob!), 'image/jpeg', 0.8))
+  let made: Blob | undefined
+  for (const quality of QUALITIES) {
+    made = await new Promise<Blob>((done) =>
+      canvas.toBlob((blob) => done(blob!), 'image/jpeg', quality),
+    )
+    if (made.size <= MOST_BYTES) break
+  }
+  return made!
 }
 
 /** Photos taken and not sent yet, on this device: a cellar has no signal, and a second look at a plate costs a drive. */

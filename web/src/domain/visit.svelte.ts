@@ -1,4 +1,5 @@
 import { api, outcome, type Fault, type Problem, type Schemas } from '../api/client'
+import { deviceHere } from '../device/ask'
 import { preferences } from './preferences.svelte'
 import { session } from '../api/session.svelte'
 import type { System } from './units'
@@ -83,8 +84,14 @@ export class VisitState {
     if (!got.data) return
     const first = this.visit === undefined
     this.visit = got.data
+    await this.#late()
     if (first) await this.#begin()
     await this.flush()
+  }
+  /** Clashes that came up when this device sent what had waited. */
+  async #late() {
+    const late = (await deviceHere()?.clashesOf(this.id)) as Clash[] | undefined
+    if (late?.length) this.#clash([...this.clashes, ...late])
   }
   async #begin() {
     this.step = (this.value('place') as Step | undefined) ?? this.visit!.view.place

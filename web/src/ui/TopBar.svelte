@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte'
   import { preferences, type Theme } from '../domain/preferences.svelte'
   import { session } from '../api/session.svelte'
+  import { connection } from '../api/connection.svelte'
   import { command } from './typing'
   import { SYSTEMS, type System } from '../domain/units'
   import Keys from './Keys.svelte'
@@ -17,6 +18,14 @@
     { id: 'cellar', title: 'Cellar' },
   ]
   let open = $state(false)
+  let unsent = $state(0)
+
+  /** Signing out takes everything off this device: what was not sent is lost, and said first. */
+  function leave() {
+    const waiting = connection.standing?.waiting ?? 0
+    if (waiting && unsent !== waiting) unsent = waiting
+    else void session.signOut()
+  }
   let keys: Keys
 
   function press(event: KeyboardEvent) {
@@ -89,7 +98,7 @@
       <button
         type="button"
         class="min-h-12 cursor-pointer px-2 text-sm underline underline-offset-4 lg:min-h-9"
-        onclick={() => session.signOut()}>Sign out</button
+        onclick={leave}>{unsent ? `Lose ${unsent} not sent and sign out` : 'Sign out'}</button
       >
     </div>
   </div>

@@ -961,6 +961,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Report Words
+         * @description The report of a visit in words, to be shown.
+         */
+        get: operations["documents_api_read_report_words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/report.pdf": {
         parameters: {
             query?: never;
@@ -1089,6 +1109,68 @@ export interface paths {
          * @description Kills the address.
          */
         delete: operations["documents_api_end_feed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Device
+         * @description Whose device it is, and what there is to hold: each system with a word that changes whenever
+         *     anything of it does.
+         */
+        get: operations["device_api_read_device"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/device/systems": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Held
+         * @description Systems to hold, at most fifty at once; what this person may not see is left out.
+         */
+        post: operations["device_api_read_held"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/device/writes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Writes
+         * @description Writes that waited on a device, in order, each answered by its own operation and its own
+         *     permission; at most fifty at once. Safe to repeat.
+         */
+        post: operations["device_api_put_writes"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4090,6 +4172,77 @@ export interface components {
             causes: components["schemas"]["CauseMet"][];
         };
         /**
+         * BeforeAfter
+         * @description One figure before and after the visit, in words; "" where it cannot be told.
+         */
+        BeforeAfter: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * Report
+         * @description A visit in words. `points` as found and as left, the run by stopwatch among them; `figures`
+         *     worked out from them; `turns` one line a try, `jobs` what was done beside; `trouble` symptom,
+         *     cause and remedy where there was any; `unjudged` how many rules cannot tell; `photos` the ids of
+         *     those chosen; the picture as in Decide, with the points as left. Where a tank does not hold its
+         *     air, nothing is worked out and no picture drawn.
+         */
+        Report: {
+            /** Points */
+            points: components["schemas"]["BeforeAfter"][];
+            /** Figures */
+            figures: components["schemas"]["BeforeAfter"][];
+            /** Turns */
+            turns: string[];
+            /** Jobs */
+            jobs: string[];
+            /** Trouble */
+            trouble: [
+                string,
+                string
+            ][];
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Remaining */
+            remaining: components["schemas"]["Remaining"][];
+            /** Remarks */
+            remarks: string[];
+            /** Photos */
+            photos: string[];
+            /** Corrections */
+            corrections: components["schemas"]["Correction"][];
+            /** Cautions */
+            cautions: string[];
+            /** Unjudged */
+            unjudged: number;
+            /** Signed */
+            signed: string;
+            label: components["schemas"]["SwitchLabel"];
+            /** Chart */
+            chart: components["schemas"]["Ribbon"] | components["schemas"]["Window"] | null;
+        };
+        /**
+         * SwitchLabel
+         * @description The figures of the label, in words. `pre_charge` is "" for what has none; `warning` is for
+         *     tank and taps, "" where none is needed.
+         */
+        SwitchLabel: {
+            /** Cut In */
+            cut_in: string;
+            /** Cut Out */
+            cut_out: string;
+            /** Pre Charge */
+            pre_charge: string;
+            /** Warning */
+            warning: string;
+        };
+        /**
          * LabelsWanted
          * @description Whose labels (of systems, or of every system of a site that is in use), in which units (None:
          *     those of each site), and the first place of the sheet that is still free.
@@ -4164,6 +4317,235 @@ export interface components {
         FeedOut: {
             /** Address */
             address: string;
+        };
+        /**
+         * DeviceOut
+         * @description Whose device it is, the server's clock, for how many days without contact it may hold what it
+         *     holds, and what there is to hold.
+         */
+        DeviceOut: {
+            /** Person */
+            person: number;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Days */
+            days: number;
+            /** Workspaces */
+            workspaces: components["schemas"]["HeldWorkspaceOut"][];
+            /** Systems */
+            systems: components["schemas"]["HeldStamp"][];
+        };
+        /**
+         * HeldStamp
+         * @description A system that this person may see, and a word that changes whenever anything of it does.
+         */
+        HeldStamp: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Stamp */
+            stamp: string;
+        };
+        /**
+         * HeldWorkspaceOut
+         * @description A workspace with what its systems go by; `may_change` tells whether this person may change
+         *     systems and walk visits there, `may_add` whether they may begin sites and systems.
+         */
+        HeldWorkspaceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** May Add */
+            may_add: boolean;
+            /** May Change */
+            may_change: boolean;
+            practice: components["schemas"]["PracticeOut"];
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
+            /** Met */
+            met: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * HeldSystemOut
+         * @description A system as a device holds it: see zerodip.answers.held.
+         */
+        HeldSystemOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Stamp */
+            stamp: string;
+            /** Name */
+            name: string;
+            site: components["schemas"]["SiteOut"];
+            /**
+             * Workspace
+             * Format: uuid
+             */
+            workspace: string;
+            /** Version */
+            version: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Retired */
+            retired: boolean;
+            /** May Change */
+            may_change: boolean;
+            /** May Visit */
+            may_visit: boolean;
+            document: components["schemas"]["SystemFile"];
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
+            /** Earlier */
+            earlier: components["schemas"]["Past"][];
+            /** Learned */
+            learned: unknown[];
+            /** Left */
+            left: {
+                [key: string]: unknown;
+            };
+            /** Visits */
+            visits: components["schemas"]["HeldVisitOut"][];
+        };
+        /**
+         * HeldVisitOut
+         * @description A visit as a device holds it.
+         */
+        HeldVisitOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Opened By */
+            opened_by: string;
+            /** Closed At */
+            closed_at: string | null;
+            document: components["schemas"]["SystemFile"] | null;
+            /** Learned */
+            learned: unknown[];
+            /** Met */
+            met: {
+                [key: string]: number;
+            } | null;
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * Past
+         * @description A visit of the past: its id, when (s since 1970), its figures.
+         */
+        Past: {
+            /** Visit */
+            visit: string;
+            /** At S */
+            at_s: number;
+            summary: components["schemas"]["Summary"];
+        };
+        /**
+         * Points
+         * @description Cut-in, cut-out and pre-charge, Pa gauge; None where not read.
+         */
+        Points: {
+            /** Cut In Gauge Pa */
+            cut_in_gauge_pa: number | null;
+            /** Cut Out Gauge Pa */
+            cut_out_gauge_pa: number | null;
+            /** Pre Charge Gauge Pa */
+            pre_charge_gauge_pa: number | null;
+        };
+        /**
+         * Summary
+         * @description As found, as left, the pump run as found and the median of those timed at the end (s), tries
+         *     made, and whether a dip was seen.
+         */
+        Summary: {
+            found: components["schemas"]["Points"];
+            left: components["schemas"]["Points"];
+            /** Found Run S */
+            found_run_s: number | null;
+            /** Run S */
+            run_s: number | null;
+            /** Tries */
+            tries: number;
+            /** Dip */
+            dip: boolean | null;
+        };
+        /**
+         * HeldWanted
+         * @description Systems wanted, by id.
+         */
+        HeldWanted: {
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Answered
+         * @description What came of one of them: what was made, or why not.
+         */
+        Answered: {
+            /** Status */
+            status: number;
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WriteIn
+         * @description A write that waited: the request, and when it was made by the device's clock (ISO 8601).
+         */
+        WriteIn: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "PUT" | "PATCH";
+            /** Path */
+            path: string;
+            /** Body */
+            body?: unknown;
+            /** Made */
+            made: string;
+        };
+        /**
+         * WritesIn
+         * @description Writes that waited, oldest first, and what the device's clock shows now.
+         */
+        WritesIn: {
+            /** Writes */
+            writes: components["schemas"]["WriteIn"][];
+            /** Sent */
+            sent: string;
         };
         /**
          * ImportOut
@@ -9880,6 +10262,111 @@ export interface operations {
             };
         };
     };
+    documents_api_read_report_words: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     documents_api_read_report: {
         parameters: {
             query?: {
@@ -10724,6 +11211,317 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    device_api_read_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    device_api_read_held: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeldSystemOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    device_api_put_writes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WritesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"][];
+                };
             };
             /** @description Bad Request */
             400: {

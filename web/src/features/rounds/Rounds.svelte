@@ -3,17 +3,18 @@
   import Segmented from '../../ui/Segmented.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import { startVisit } from '../../domain/visits'
+  import { connection } from '../../api/connection.svelte'
   import { session } from '../../api/session.svelte'
   import { navigate } from '../../router'
   import { grouped } from './rounds'
   import AddSystem from './AddSystem.svelte'
   import SystemRow from './SystemRow.svelte'
 
-  let rounds = $state<Schemas['RoundsOut'] | undefined>()
+  let rounds = $state.raw<Schemas['RoundsOut'] | undefined>()
   let problem = $state<Problem | undefined>()
   let search = $state('')
-  let open = $state<Record<string, string>>({})
-  let nextCheck = $state<Record<string, Schemas['NextCheckOut']>>({})
+  let open = $state.raw<Record<string, string>>({})
+  let nextCheck = $state.raw<Record<string, Schemas['NextCheckOut']>>({})
   let by = $state<'site' | 'date'>('site')
 
   async function load() {
@@ -36,6 +37,9 @@
   $effect(() => {
     if (session.current.signed_in) void load()
   })
+
+  // What was sent, here or by another tab, changes the order.
+  $effect(() => connection.onwrite(() => void load()))
 
   const groups = $derived(grouped(rounds?.sites ?? [], { open, nextCheck, search, by }))
   const mayAdd = $derived(rounds?.workspaces.some((workspace) => workspace.may_add))

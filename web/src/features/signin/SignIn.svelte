@@ -50,6 +50,11 @@
       Makes the pressure switch, the tank and the pump match, and proves that they do.
     </p>
   </div>
+  {#if session.away}
+    <p class="alert">
+      No connection. Signing in for the first time, or again after signing out, needs one.
+    </p>
+  {/if}
   {#if again}<p class="text-sm">Your sign-in has ended. What you typed is still there.</p>{/if}
   {#if session.current.needs === 'code'}
     <form class="grid gap-4" onsubmit={show}>

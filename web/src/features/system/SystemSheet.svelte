@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { connection } from '../../api/connection.svelte'
   import BandGlyph from '../../charts/BandGlyph.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import VerdictMark, { VERDICTS } from '../../ui/VerdictMark.svelte'
@@ -74,6 +75,7 @@
         >
         <a
           class="btn flex-1 btn-outline btn-lg sm:flex-none"
+          class:hidden={connection.away}
           href="/api/labels.pdf?system={at.id}&units={preferences.units}"
           target="_blank">Label</a
         >

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
+  import { connection } from '../../api/connection.svelte'
   import { day } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
+  import ReportShown from './ReportShown.svelte'
 
   /** The report to hand over, a link to it for the customer, the label for the switch. */
   let {
@@ -52,6 +54,19 @@
   {#if waiting}
     <p class="text-sm">{waiting} not sent yet: missing in the report until sent.</p>
   {/if}
+  <ReportShown {visit} />
+  {#if connection.away}
+    <p class="text-sm">
+      PDF, label and links for the customer are made by the server: they need a connection.
+    </p>
+  {:else}
+    {@render printed()}
+  {/if}
+  {#if problem}<p role="alert" class="text-sm text-error">{problem.title}. {problem.detail}</p>{/if}
+  {#if links.length}{@render shared()}{/if}
+</section>
+
+{#snippet printed()}
   <div class="flex flex-wrap gap-2">
     <a
       class="btn min-h-12 flex-1"
@@ -79,36 +94,36 @@
       >
     </div>
   {/if}
-  {#if problem}<p role="alert" class="text-sm text-error">{problem.title}. {problem.detail}</p>{/if}
-  {#if links.length}
-    <ul class="grid gap-2" data-testid="links">
-      {#each links as link (link.id)}
-        <li class="grid gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-2">
-          <span class="text-sm">
-            <strong>{STATE[link.state]}</strong>{link.state === 'alive'
-              ? ` until ${day(link.expires_at)}`
-              : ''}, made {day(link.made_at)}{link.made_by ? ` by ${link.made_by}` : ''}
-          </span>
-          {#if link.state === 'alive'}
-            <a
-              class="figure break-all underline underline-offset-4"
-              href={link.address}
-              target="_blank"
-              rel="noopener">{link.address}</a
+{/snippet}
+
+{#snippet shared()}
+  <ul class="grid gap-2" data-testid="links">
+    {#each links as link (link.id)}
+      <li class="grid gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-2">
+        <span class="text-sm">
+          <strong>{STATE[link.state]}</strong>{link.state === 'alive'
+            ? ` until ${day(link.expires_at)}`
+            : ''}, made {day(link.made_at)}{link.made_by ? ` by ${link.made_by}` : ''}
+        </span>
+        {#if link.state === 'alive'}
+          <a
+            class="figure break-all underline underline-offset-4"
+            href={link.address}
+            target="_blank"
+            rel="noopener">{link.address}</a
+          >
+          <span class="flex gap-2">
+            <button type="button" class="btn min-h-12 flex-1" onclick={() => copy(link)}
+              >{copied === link.id ? 'Copied' : 'Copy'}</button
             >
-            <span class="flex gap-2">
-              <button type="button" class="btn min-h-12 flex-1" onclick={() => copy(link)}
-                >{copied === link.id ? 'Copied' : 'Copy'}</button
+            {#if mayShare}
+              <button type="button" class="btn min-h-12 flex-1" onclick={() => revoke(link.id)}
+                >Stop sharing</button
               >
-              {#if mayShare}
-                <button type="button" class="btn min-h-12 flex-1" onclick={() => revoke(link.id)}
-                  >Stop sharing</button
-                >
-              {/if}
-            </span>
-          {/if}
-        </li>
-      {/each}
-    </ul>
-  {/if}
-</section>
+            {/if}
+          </span>
+        {/if}
+      </li>
+    {/each}
+  </ul>
+{/snippet}

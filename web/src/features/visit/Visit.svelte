@@ -1,5 +1,6 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte'
+  import { connection } from '../../api/connection.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import type { System } from '../../domain/units'
   import { route } from '../../router'
@@ -39,11 +40,15 @@
     const state = at
     untrack(() => void state.load())
     const again = () => void state.look()
+    const heard = connection.onwrite((systems) => {
+      if (system && systems.includes(system)) void state.look()
+    })
     const look = () => (document.visibilityState === 'visible' ? void state.look() : undefined)
     const timer = setInterval(look, LOOK_MS)
     addEventListener('online', again)
     document.addEventListener('visibilitychange', look)
     return () => {
+      heard()
       clearInterval(timer)
       removeEventListener('online', again)
       document.removeEventListener('visibilitychange', look)

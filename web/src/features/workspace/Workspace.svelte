@@ -9,6 +9,8 @@
   import Gauges from './Gauges.svelte'
   import Members from './Members.svelte'
   import Sites from './Sites.svelte'
+  import ThisDevice from './ThisDevice.svelte'
+  import { connection } from '../../api/connection.svelte'
 
   /** What belongs to the crew: sites, gauges, members, files out and in, the calendar of what is due. */
   let workspaces = $state.raw<Schemas['WorkspaceMembers'][] | undefined>()
@@ -33,7 +35,14 @@
 </TopBar>
 <main class="mx-auto grid max-w-3xl gap-8 px-4 py-5">
   <h1 class="text-3xl font-bold">Workspace</h1>
-  {#if problem}<p role="alert" class="alert alert-error">{problem.title}. {problem.detail}</p>{/if}
+  {#if connection.away}
+    <p class="alert">
+      Without a connection, members, gauges, practice, files in and out and the calendar cannot be
+      seen or changed. Rounds, visits and Decide go on.
+    </p>
+  {:else if problem}<p role="alert" class="alert alert-error">
+      {problem.title}. {problem.detail}
+    </p>{/if}
   {#each workspaces ?? [] as workspace (workspace.id)}
     <div class="grid gap-8">
       {#if workspaces!.length > 1}<h2 class="text-2xl font-bold">{workspace.name}</h2>{/if}
@@ -48,6 +57,7 @@
       <Files {workspace} mayWrite={mayWrite(workspace.id)} />
     </div>
   {/each}
-  <Calendar />
-  {#if session.current.signed_in}<Account />{/if}
+  <ThisDevice />
+  {#if !connection.away}<Calendar />{/if}
+  {#if session.current.signed_in && !connection.away}<Account />{/if}
 </main>

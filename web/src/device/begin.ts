@@ -1,0 +1,58 @@
+import Dexie from 'dexie'
+import { answerHere, askDevice, deviceHere } from './ask'
+import { beginCore } from './core'
+import { Device, heard, type Told } from './device'
+import { person, setPerson } from './person'
+import { Store } from './store'
+
+let beginning: Promise<Device | undefined> | undefined
+
+/** Puts the device to work for whoever is signed in; undefined where nothing can be kept here, or nobody is known yet. */
+export function beginDevice(reached: boolean): Promise<Device | undefined> {
+  beginning ??= begin(reached).catch(() => undefined)
+  return beginning
+}
+
+async function begin(reached: boolean): Promise<Device | undefined> {
+  const core = beginCore()
+  core.then(answerHere, () => undefined)
+  // Over plain HTTP from another machine a browser keeps nothing that could be trusted: docs/operations.md, TLS.
+  if (!isSecureContext || typeof indexedDB === 'undefined') return undefined
+  if (typeof CompressionStream === 'undefined' || !navigator.locks) return undefined
+  const told = reached ? await asked() : undefined
+  const whose = told?.person ?? person()?.id
+  if (whose === undefined) return undefined
+  const store = new Store(whose)
+  await store.open()
+  const device = new Device(store, core)
+  askDevice(device)
+  if (reached) void device.send().then(() => device.take(told))
+  void navigator.storage?.persist?.()
+  return device
+}
+
+/** Who it is that the server knows, and what there is to hold. */
+async function asked(): Promise<Told | undefined> {
+  const got = await fetch('/api/device').catch(() => undefined)
+  if (!got?.ok) return undefined
+  const told = await heard(got)
+  setPerson({ id: told.person, ...told, contact: Date.now(), locked: false })
+  return told
+}
+
+const KEPT = ['zerodip.theme', 'zerodip.units', 'zerodip.keys', 'zerodip.leaving']
+
+/** Takes everything of whoever was signed in off this device. */
+export async function wipe() {
+  const device = deviceHere()
+  askDevice(undefined)
+  beginning = undefined
+  device?.close()
+  const names = await Dexie.getDatabaseNames()
+  const ours = names.filter((name) => name.startsWith('zerodip-'))
+  await Promise.all(ours.map((name) => Dexie.delete(name)))
+  await globalThis.caches?.delete('zerodip-photos')
+  setPerson(undefined)
+  const keys = Object.keys(localStorage).filter((key) => key.startsWith('zerodip.'))
+  for (const key of keys.filter((each) => !KEPT.includes(each))) localStorage.removeItem(key)
+}

@@ -1,0 +1,47 @@
+/** Whose device this is: known only after somebody has signed in on it, and forgotten when they sign out. */
+export interface Person {
+  id: number
+  name: string
+  /** When the server was last reached, ms since 1970. */
+  contact: number
+  /** For how many days without contact the device holds what it holds. */
+  days: number
+  /** The session ended: nothing is shown before signing in again. */
+  locked: boolean
+}
+const KEY = 'zerodip.person'
+const DAY = 86_400_000
+
+export function person(): Person | undefined {
+  try {
+    return (JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person | null) ?? undefined
+  } catch {
+    return undefined
+  }
+}
+export function setPerson(one: Person | undefined) {
+  try {
+    if (one) localStorage.setItem(KEY, JSON.stringify(one))
+    else localStorage.removeItem(KEY)
+  } catch {
+    // A browser that keeps nothing holds nothing either.
+  }
+}
+export function lock(locked: boolean) {
+  const one = person()
+  if (one && one.locked !== locked) setPerson({ ...one, locked })
+}
+/** Whether too long has passed without contact. */
+export const expired = (one: Person, now = Date.now()) => now - one.contact > one.days * DAY
+
+export const PENDING = 'zerodip.leaving'
+/** Whether somebody signed out here without a connection, which the server has to hear of. */
+export function leaving(): boolean {
+  try {
+    return localStorage.getItem(PENDING) !== null
+  } catch {
+    return false
+  }
+}
+/** Whether the session is more than a question to the server. */
+export const mayLeaveOrStay = () => leaving() || person() !== undefined
