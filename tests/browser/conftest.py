@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from django.core.management import call_command
 from django.db import connection
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 from tests.serving import Served, serving
 
@@ -34,11 +34,16 @@ def server(django_db_setup: None, django_db_blocker: Any) -> Iterator[Served]:
 
 
 @pytest.fixture(scope="session")
-def browser() -> Iterator[Browser]:
+def player() -> Iterator[Playwright]:
     with sync_playwright() as playwright:
-        opened = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-        yield opened
-        opened.close()
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def browser(player: Playwright) -> Iterator[Browser]:
+    opened = player.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+    yield opened
+    opened.close()
 
 
 Opener = Callable[..., Page]

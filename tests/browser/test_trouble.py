@@ -76,6 +76,7 @@ def test_a_call_leads_to_its_cause_on_a_phone(
 def test_a_trouble_on_a_system_goes_on_in_its_visit_and_adds_its_job(open_page: Opener) -> None:
     page = open_page(390, 844, touch=True)
     page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible()
     page.get_by_role("link", name="Trouble").click()
     page.get_by_role("button", name="Clicks on and off").click()
     answer(page, "pin of the air valve", "Water")

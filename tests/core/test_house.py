@@ -39,6 +39,7 @@ STANDARD = {
     "math",
     "operator",
     "pathlib",
+    "re",
     "statistics",
     "string",
     "sys",

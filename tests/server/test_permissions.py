@@ -147,6 +147,20 @@ ROWS: dict[tuple[str, str], Row] = {
         "/api/workspaces/{workspace}/members/{member}/second-factor", 204, 403, 403, 404, 401
     ),
     ("DELETE", "/api/session"): _row("/api/session", 204, 204, 204, 204, 401),
+    ("GET", "/api/device"): _row("/api/device", 200, 200, 200, 200, 401),
+    ("POST", "/api/device/systems"): (
+        _path("/api/device/systems"),
+        lambda w: {"ids": [str(w.system.pk)]},
+        (200, 200, 200, 200, 401),
+    ),
+    ("POST", "/api/device/writes"): (
+        _path("/api/device/writes"),
+        lambda w: {"writes": [], "sent": "2026-01-01T00:00:00Z"},
+        (200, 200, 200, 200, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}/report"): _row(
+        "/api/visits/{visit}/report", 200, 200, 200, 404, 401
+    ),
     ("GET", "/api/rounds"): _row("/api/rounds", 200, 200, 200, 200, 401),
     ("GET", "/api/systems/{system_id}"): _row("/api/systems/{system}", 200, 200, 200, 404, 401),
     ("PUT", "/api/systems/{system_id}"): (
