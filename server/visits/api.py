@@ -157,10 +157,15 @@ def add_entry(
     },
 )
 def add_photo(
-    request: HttpRequest, visit_id: UUID, photo_id: UUID, plate: PhotoOf = "other"
+    request: HttpRequest,
+    visit_id: UUID,
+    photo_id: UUID,
+    plate: PhotoOf = "other",
+    draft: bool = False,
 ) -> PhotoOut:
-    """Adds a photo (the body: JPEG or PNG), and what it is of."""
-    photo = services.add_photo(actor_of(request), visit_id, photo_id, plate, request.body)
+    """Adds a photo (the body: JPEG or PNG), and what it is of. On a bad line a small one goes ahead
+    as a draft; the photo itself follows under the same id."""
+    photo = services.add_photo(actor_of(request), visit_id, photo_id, plate, request.body, draft)
     return photo_out(photo)
 
 
@@ -171,6 +176,6 @@ def read_photo(request: HttpRequest, visit_id: UUID, photo_id: UUID) -> HttpResp
     """A photo."""
     photo = services.cleaned(selectors.photo_for_actor(actor_of(request), visit_id, photo_id))
     response = HttpResponse(bytes(photo.data), content_type=photo.kind)
-    response["Cache-Control"] = "private, max-age=86400"
+    response["Cache-Control"] = "no-store" if photo.draft else "private, max-age=86400"
     response["X-Content-Type-Options"] = "nosniff"
     return response

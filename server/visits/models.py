@@ -68,7 +68,8 @@ class Entry(models.Model):
 
 class Photo(models.Model):
     """A photo added to a plate, small enough to lie in the database, so that one dump is the whole
-    backup. It was written anew (`pictures`); `sent` is the digest of what was sent."""
+    backup. It was written anew (`pictures`); `sent` is the digest of what was sent. A draft is a
+    small one, sent ahead on a bad line; the photo itself takes its place."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="photos")
@@ -76,6 +77,7 @@ class Photo(models.Model):
     kind = models.CharField(max_length=20)
     data = models.BinaryField()
     sent = models.CharField(max_length=64, default="")
+    draft = models.BooleanField(default=False)
     made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:

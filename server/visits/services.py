@@ -169,34 +169,44 @@ def _after_all(at: datetime, visit: Visit) -> datetime:
 
 
 @write
-def add_photo(actor: Actor, visit_id: UUID, photo_id: UUID, plate: PhotoOf, data: bytes) -> Photo:
-    """Adds a photo (JPEG or PNG) and what it is of. Raises InvalidInput, Conflict (closed),
-    NotFound, Forbidden."""
+def add_photo(
+    actor: Actor, visit_id: UUID, photo_id: UUID, plate: PhotoOf, data: bytes, draft: bool = False
+) -> Photo:
+    """Adds a photo (JPEG or PNG) and what it is of. Where a draft of it stands it takes its place,
+    also when the visit was closed meanwhile. Raises InvalidInput, Conflict (closed), NotFound,
+    Forbidden."""
     visit = visit_for_actor(actor, visit_id, lock=True)
     require(actor, "visits.change", visit.system.site.workspace_id)
     known = stored_already(Photo.objects.filter(pk=photo_id), visit_id=visit.pk)
     if known is not None:
-        same_again(
-            {"plate": known.plate, "sha256": known.sent or _digest(known.data)},
-            {"plate": plate, "sha256": _digest(data)},
-        )
-        return known
-    if visit.closed_at is not None:
+        sent = known.sent or _digest(known.data)
+        yours = sent if draft or known.draft else _digest(data)
+        same_again({"plate": known.plate, "sha256": sent}, {"plate": plate, "sha256": yours})
+        if draft or not known.draft:
+            return known
+    elif visit.closed_at is not None:
         raise Conflict("The visit is closed: no photo can be added.", {"closed": True})
-    picture = rewritten(data)
-    if picture is None or visit.photos.count() >= MOST_PHOTOS:
-        says = (
-            "must be a JPEG or PNG, of at most 50 million points."
-            if picture is None
-            else f"are {MOST_PHOTOS} already: enough for one visit."
-        )
-        raise InvalidInput([Fault(path="photo", code="not_a_photo", title="Photos", says=says)])
-    kind, kept = picture
-    photo = Photo.objects.create(
-        id=photo_id, visit=visit, plate=plate, kind=kind, data=kept, sent=_digest(data)
+    kind, kept = _picture(data, visit.photos.count() if known is None else 0)
+    photo, _ = Photo.objects.update_or_create(
+        id=photo_id,
+        defaults={"visit": visit, "plate": plate, "draft": draft}
+        | {"kind": kind, "data": kept, "sent": _digest(data)},
     )
     log_event(actor.user, "visits.photo", visit.system_id, visit=str(visit.pk))
     return photo
+
+
+def _picture(data: bytes, others: int) -> tuple[str, bytes]:
+    """The kind and bytes of a photo as it is kept, beside others. Raises InvalidInput."""
+    picture = rewritten(data)
+    if picture is not None and others < MOST_PHOTOS:
+        return picture
+    says = (
+        "must be a JPEG or PNG, of at most 50 million points."
+        if picture is None
+        else f"are {MOST_PHOTOS} already: enough for one visit."
+    )
+    raise InvalidInput([Fault(path="photo", code="not_a_photo", title="Photos", says=says)])
 
 
 def cleaned(photo: Photo) -> Photo:

@@ -46,6 +46,37 @@ def test_a_photo_is_kept_upright_and_without_what_its_camera_noted(world: World)
     assert _sent(world, picture(), photo).status_code == 409
 
 
+def test_a_small_photo_goes_ahead_and_the_photo_itself_follows_into_the_closed_visit(
+    world: World,
+) -> None:
+    """In either order, and twice each: the photo itself is what is kept, of what it was first said
+    to be."""
+    visit, photo, put = opened(world), str(uuid.uuid4()), world["technician"].generic
+    address = f"/api/visits/{visit}/photos/{photo}"
+    draft, whole = picture("JPEG", size=(20, 10)), picture("JPEG", size=(80, 40))
+
+    def answers(data: bytes, more: str) -> int:
+        return put("PUT", f"{address}?{more}", data, content_type="image/jpeg").status_code
+
+    def width() -> int:
+        shown = world["viewer"].get(address)
+        assert (shown["Cache-Control"] == "no-store") == Photo.objects.get().draft
+        return Image.open(io.BytesIO(shown.content)).width
+
+    assert [answers(each, "plate=tank&draft=true") for each in (draft, draft)] == [200, 200]
+    assert width() == 20
+    assert world["technician"].put(f"/api/visits/{visit}/closed").status_code == 200
+    assert answers(whole, "plate=pump") == 409
+    assert answers(b"no picture", "plate=tank") == 422
+    assert width() == 20
+    assert [answers(each, "plate=tank") for each in (whole, whole)] == [200, 200]
+    assert answers(draft, "plate=tank&draft=true") == 200
+    assert width() == 80
+    assert answers(draft, "plate=tank") == 409
+    other = f"/api/visits/{visit}/photos/{uuid.uuid4()}?draft=true"
+    assert put("PUT", other, draft, content_type="image/jpeg").status_code == 409
+
+
 def _bomb() -> bytes:
     """A PNG of a few bytes that says it has 65,000 by 65,000 points."""
 

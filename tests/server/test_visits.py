@@ -23,10 +23,12 @@ from zerodip.units import PSI
 from .conftest import World
 
 
-def picture(kind: str = "PNG", shade: int = 20, **noted: Any) -> bytes:
+def picture(
+    kind: str = "PNG", shade: int = 20, size: tuple[int, int] = (40, 20), **noted: Any
+) -> bytes:
     """A small picture, with what a camera notes."""
     into = io.BytesIO()
-    Image.new("RGB", (40, 20), (shade, 110, 105)).save(into, kind, **noted)
+    Image.new("RGB", size, (shade, 110, 105)).save(into, kind, **noted)
     return into.getvalue()
 
 

@@ -19,6 +19,8 @@ const channel = new BroadcastChannel('zerodip')
 
 export interface Standing {
   waiting: number
+  /** Of those, the photos that the server has small. */
+  following: number
   refused: number
   reached: boolean
   systems: number
@@ -80,14 +82,15 @@ export class Device {
     if (others) channel.postMessage(systems)
     const counted = await Promise.all([
       this.store.waiting(),
+      this.store.following(),
       this.store.refused.count(),
       this.store.held.count(),
     ]).catch(this.#unlessClosed)
     if (!counted) return
-    const [waiting, refused, held] = counted
+    const [waiting, following, refused, held] = counted
     const contact = person()?.contact ?? 0
     const own = { reached: this.#reached, signedOut: this.#signedOut, full: this.#full }
-    const standing = { waiting, refused, systems: held, contact, ...own }
+    const standing = { waiting, following, refused, systems: held, contact, ...own }
     for (const each of this.#listeners) each(standing, systems)
   }
 

@@ -1,3 +1,4 @@
+import { Blob as Cloneable } from 'node:buffer'
 import 'fake-indexeddb/auto'
 import { beforeEach, expect, test, vi } from 'vitest'
 import { sendWaiting } from './outbox'
@@ -37,7 +38,10 @@ function answers(...given: Given[]) {
     const all = (told?.writes ?? [{}]).map(one)
     if (all[0] === 'away') return Promise.reject(new TypeError())
     const rows = all.map((each) => (typeof each === 'number' ? { status: each, body: {} } : each))
-    if (!told) return Promise.resolve(new Response('{}', { status: rows[0] as never }))
+    if (!told) {
+      const { status, body } = rows[0] as { status: number; body: unknown }
+      return Promise.resolve(new Response(JSON.stringify(body), { status }))
+    }
     return Promise.resolve(new Response(JSON.stringify(rows)))
   })
 }
@@ -74,10 +78,42 @@ test('photos go after what is told, side by side, and before the visit is closed
   await store.writes.bulkAdd([photo, entry(1), write(`/api/visits/${VISIT}/closed`), entry(2)])
   answers()
   expect(await sendWaiting(store)).toMatchObject({ all: true })
+  expect(await store.refused.count()).toBe(0)
   expect(asked.map(({ url }) => url.split('/').at(-1))).toEqual([
     ...['writes', '5?plate=tank', 'writes', 'writes'],
   ])
   expect([paths(0), paths(2), paths(3)]).toEqual([['1'], ['d'], ['2']])
+})
+
+test('many photos go small first, then the visit is closed, then they go as they were taken', async () => {
+  vi.stubGlobal('Blob', Cloneable)
+  vi.stubGlobal('createImageBitmap', () =>
+    Promise.resolve({ width: 1280, height: 960, close: () => undefined }),
+  )
+  class Canvas {
+    getContext = () => ({ drawImage: () => undefined })
+    convertToBlob = () => Promise.resolve(new Blob(['small']))
+  }
+  vi.stubGlobal('OffscreenCanvas', Canvas)
+  const photo = (id: number) => ({
+    ...write(`/api/visits/${VISIT}/photos/${id}`),
+    photo: new Blob(['x'.repeat(100_000)]),
+    query: '?plate=tank',
+  })
+  await store.writes.bulkAdd([photo(1), photo(2), write(`/api/visits/${VISIT}/closed`)])
+  answers(200, 'away')
+  expect(await sendWaiting(store)).toMatchObject({ all: false })
+  expect([await store.waiting(), await store.following()]).toEqual([3, 1])
+  answers(200, 200, 'away')
+  await sendWaiting(store)
+  expect([await store.waiting(), await store.following()]).toEqual([1, 1])
+  answers()
+  expect(await sendWaiting(store)).toMatchObject({ all: true })
+  const sizes = asked.slice(0, 3).map(({ init }) => (init.body as Blob).size)
+  expect(sizes).toEqual([5, 5, 100_000])
+  expect(asked.map(({ url }) => url.endsWith('&draft=true'))).toEqual([
+    ...[true, true, false, false, false, false],
+  ])
 })
 
 test('a server that is away for all of it is asked again later', async () => {

@@ -1,4 +1,5 @@
 import { about } from './routes'
+import { smallOf } from './small'
 import type { Shown, Store, Write } from './store'
 
 /** Sends what waits, in order, one after the other; by the page, or by the service worker when no page is open. Whoever has
@@ -6,7 +7,9 @@ import type { Shown, Store, Write } from './store'
 const LOCK = 'zerodip-send'
 const WAIT_MS = 60_000
 const AT_ONCE = 50
-const PHOTOS = 5
+const SIDE_BY_SIDE = 5
+/** From here on photos are first sent small: all that was recorded is there, whatever the line, before the large ones begin. */
+const MANY_BYTES = 150_000
 const MOST_BREAKS = 5
 const AWAY = [408, 425, 429, 500, 502, 503, 504]
 
@@ -53,14 +56,19 @@ async function stuckOn(store: Store, write: Write): Promise<boolean> {
   return tries >= MOST_BREAKS
 }
 
-/** What goes next: all that can be told at once, then the photos side by side; a visit is closed after both. */
+/** What goes next: all that can be told at once, then the photos side by side; a visit is closed after both, and photos that
+ * were sent small follow as they are. */
 function nextOf(waiting: Write[], most: number): Write[] {
-  const closing = waiting.findIndex((each) => each.path.endsWith('/closed'))
-  const before = closing < 0 ? waiting : waiting.slice(0, closing)
+  const rest = waiting.filter((each) => !each.draft)
+  const closing = rest.findIndex((each) => each.path.endsWith('/closed'))
+  const before = closing < 0 ? rest : rest.slice(0, closing)
   const told = before.filter((each) => !each.photo)
   if (told.length) return told.slice(0, most)
-  return before.length ? before.slice(0, PHOTOS) : waiting.slice(0, 1)
+  if (before.length) return areMany(before) ? before : before.slice(0, SIDE_BY_SIDE)
+  return rest.length ? rest.slice(0, 1) : waiting.slice(0, SIDE_BY_SIDE)
 }
+const areMany = (photos: Write[]) =>
+  photos.reduce((sum, each) => sum + each.photo!.size, 0) > MANY_BYTES
 
 interface Answer {
   status: number
@@ -80,11 +88,16 @@ async function sentAtOnce(store: Store, writes: Write[]): Promise<Answers> {
   return got!.ok ? ((await got!.json()) as Answer[]) : 'refused'
 }
 
-/** Photos, side by side: each is large, and none waits for another. */
+/** Photos, side by side: each is large, and none waits for another. Many are first sent small. */
 async function photosSent(store: Store, writes: Write[]): Promise<Answers> {
-  const sending = writes.map(async ({ method, path, query, photo, at }) => {
+  const many = areMany(writes)
+  const sending = writes.map(async (write) => {
+    const small = many && !write.draft ? await smallOf(write.photo!) : undefined
+    write.draft = small ? 1 : undefined
+    const { method, path, query, photo, at } = write
     const made = { 'Zerodip-Made': at, 'Zerodip-Sent': new Date().toISOString() }
-    const got = await sent(store, method, `${path}${query}`, photo!, photo!.type, made)
+    const address = `${path}${small ? (query ? `${query}&draft=true` : '?draft=true') : query}`
+    const got = await sent(store, method, address, small ?? photo!, photo!.type, made)
     return (await standingOf(got)) ?? { status: got!.status, body: await bodyOf(got!) }
   })
   const answers = await Promise.all(sending)
@@ -131,6 +144,7 @@ const isToken = async (answer: Response) =>
 async function settle(store: Store, write: Write, { status, body }: Answer) {
   if (status < 300) {
     await rename(store, write, body)
+    if (write.draft) return void (await store.writes.update(write.seq!, { draft: 1 }))
     if (write.photo) await keepPhoto(write)
     const otherwise = write.shown && differs(write.shown, body)
     if (otherwise) await store.refused.add({ ...write, seq: undefined, ...otherwise })
@@ -166,8 +180,8 @@ function differs(shown: Shown, made: Made) {
   return { title, detail: `${names.join(', ')}. What the server says is on record.` }
 }
 async function keepPhoto({ path, photo }: Write) {
-  const kept = await caches.open('zerodip-photos')
-  await kept.put(path, new Response(photo)).catch(() => undefined)
+  const kept = await globalThis.caches?.open('zerodip-photos')
+  await kept?.put(path, new Response(photo)).catch(() => undefined)
 }
 interface Refusal {
   title?: string

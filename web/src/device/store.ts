@@ -19,6 +19,8 @@ export interface Write {
   query: string
   body: unknown
   photo?: Blob
+  /** The photo was sent small; as it is, it follows. */
+  draft?: 1
   /** What this device worked out for it, to be compared with what the server does. */
   shown?: Shown
   at: string
@@ -73,6 +75,13 @@ export class Store extends Dexie {
   /** How many writes have not reached the server. */
   waiting(): Promise<number> {
     return this.writes.where('done').equals(0).count()
+  }
+  /** How many photos of those the server has small only. */
+  following(): Promise<number> {
+    return this.writes
+      .where({ done: 0 })
+      .and((each) => each.draft === 1)
+      .count()
   }
 }
 

@@ -34,7 +34,9 @@ self.addEventListener('fetch', (event) => {
 async function photoOf(request: Request, id: string): Promise<Response> {
   const got = await fetch(request).catch(() => undefined)
   const kept = await caches.open(PHOTOS)
-  if (got?.ok) await kept.put(request, got.clone()).catch(() => undefined)
+  const small = got?.headers.get('Cache-Control') === 'no-store'
+  if (got?.ok && !small) await kept.put(request, got.clone()).catch(() => undefined)
+  if (got?.ok && small) return (await waits(id)) ?? got
   if (got && got.status < 500) return got.status === 404 ? ((await waits(id)) ?? got) : got
   return (await waits(id)) ?? (await kept.match(request)) ?? Response.error()
 }

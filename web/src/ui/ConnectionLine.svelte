@@ -7,6 +7,8 @@
   const standing = $derived(connection.standing)
   const since = $derived(standing?.contact ? new Date(standing.contact).toLocaleString() : '')
   const waits = $derived(standing?.waiting ?? 0)
+  const following = $derived(standing?.following ?? 0)
+  const unsent = $derived(waits - following)
 </script>
 
 {#if connection.update}
@@ -32,7 +34,10 @@
       <span><b>No connection.</b> Working from this device, as of {since}.</span>
     {/if}
     {#if waits}
-      <span>{waits} not sent yet.</span>
+      <span>
+        {#if unsent}{unsent} not sent yet.{/if}
+        {#if following}{following} photo{following === 1 ? '' : 's'} sent small, to follow as taken.{/if}
+      </span>
       <button type="button" class="btn btn-sm min-h-12" onclick={() => deviceHere()?.send()}>
         {standing.reached ? 'Send now' : 'Try now'}
       </button>

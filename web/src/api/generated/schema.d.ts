@@ -905,7 +905,8 @@ export interface paths {
         get: operations["visits_api_read_photo"];
         /**
          * Add Photo
-         * @description Adds a photo (the body: JPEG or PNG), and what it is of.
+         * @description Adds a photo (the body: JPEG or PNG), and what it is of. On a bad line a small one goes ahead
+         *     as a draft; the photo itself follows under the same id.
          */
         put: operations["visits_api_add_photo"];
         post?: never;
@@ -9834,6 +9835,7 @@ export interface operations {
         parameters: {
             query?: {
                 plate?: "switch" | "tank" | "pump" | "wires" | "other";
+                draft?: boolean;
             };
             header?: never;
             path: {

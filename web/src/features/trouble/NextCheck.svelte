@@ -22,10 +22,11 @@
 
   const send = (given: [string, Answer][]) =>
     onanswer(given.map(([item, answer]) => ({ item, answer, again: check.again })))
+  const atOnce = (item: string, answer: Answer) =>
+    alone || (answer === true && check.items.some((each) => each.item === item && each.stops))
   function give(item: string, answer: Answer) {
     answers = { ...answers, [item]: answer }
-    if (alone || (answer === true && check.items.some((each) => each.item === item && each.stops)))
-      send(Object.entries(answers))
+    if (atOnce(item, answer)) send(Object.entries(answers))
   }
   function type(item: string, value: unknown) {
     const others = Object.entries(answers).filter(([id]) => id !== item)
@@ -43,7 +44,7 @@
   <button
     type="button"
     class="btn min-h-16 text-lg {answers[item] === answer ? 'btn-secondary' : ''}"
-    aria-pressed={alone ? undefined : answers[item] === answer}
+    aria-pressed={atOnce(item, answer) ? undefined : answers[item] === answer}
     {disabled}
     onclick={() => give(item, answer)}>{says}</button
   >
