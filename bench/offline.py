@@ -3,7 +3,8 @@ server, and how long a visit with ten photos takes to be sent on a bad line.
 
 Goals: under 30 MB held; cold start without a server to Rounds under 3 s; the core ready under 5 s
 at fourfold CPU throttling (which holds the page, not the worker in which the core starts); the
-visit sent in under 10 s at 400 kbit/s with 400 ms there and back.
+visit with its photos sent in under 10 s at 400 kbit/s with 400 ms there and back: small ones, by
+which the report stands; the photos as they were taken follow.
 """
 
 import io
@@ -97,6 +98,9 @@ def take_along(player: Playwright, profile: str, server: Served, user: User) -> 
     page.locator(f"html[data-held='{SYSTEMS}']").wait_for(timeout=300_000)
     taken = time.perf_counter() - begin
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    kept = "caches.open('zerodip-python').then(it => it.keys()).then(it => it.length)"
+    while not page.evaluate(kept):
+        page.wait_for_timeout(200)
     used = page.evaluate("navigator.storage.estimate().then(it => it.usageDetails)")
     held, kept = (used.get(name, 0) / 1e6 for name in ("indexedDB", "caches"))
     print(
@@ -157,10 +161,17 @@ def sync(player: Playwright, profile: str, server: Served) -> None:
     page.get_by_text("not sent yet").wait_for(state="detached", timeout=300_000)
     taken = time.perf_counter() - begin
     visit = Visit.objects.latest("opened_at")
-    size = sum(len(each.data) for each in Photo.objects.filter(visit=visit))
-    told = f"{visit.entries.count()} records, {visit.photos.count()} photos of {size / 1e3:.0f} kB"
-    print(f"sent on a bad line: records {records:.1f} s, all {taken:.1f} s (goal 10): {told}")
+    told = f"{visit.entries.count()} records, {visit.photos.count()} photos of {_size(visit)} kB"
+    print(
+        f"sent on a bad line: records {records:.1f} s, all {taken:.1f} s (goal 10): {told};", end=""
+    )
+    page.get_by_text("to follow as taken").wait_for(state="detached", timeout=300_000)
+    print(f"as taken ({_size(visit)} kB) {time.perf_counter() - begin:.1f} s")
     context.close()
+
+
+def _size(visit: Visit) -> int:
+    return round(sum(len(each.data) for each in Photo.objects.filter(visit=visit)) / 1e3)
 
 
 def main() -> None:

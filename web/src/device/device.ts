@@ -273,7 +273,7 @@ export class Device {
   async #sendOn(): Promise<void> {
     const token = pageToken()
     if (token) await this.store.set('token', token).catch(() => undefined)
-    const sent = await sendWaiting(this.store)
+    const sent = await sendWaiting(this.store, () => void this.#tell([], false))
     if (!sent) return
     this.#signedOut = sent.signedOut
     this.#reached = sent.all || sent.signedOut

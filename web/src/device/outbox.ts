@@ -21,13 +21,17 @@ export interface Sent {
   systems: Set<string>
 }
 
-export async function sendWaiting(store: Store): Promise<Sent | undefined> {
+/** Calls back after each round that was sent. */
+export async function sendWaiting(
+  store: Store,
+  onround: () => void = () => undefined,
+): Promise<Sent | undefined> {
   return navigator.locks.request(LOCK, { ifAvailable: true }, (lock) =>
-    lock ? sendAll(store) : undefined,
+    lock ? sendAll(store, onround) : undefined,
   )
 }
 
-async function sendAll(store: Store): Promise<Sent> {
+async function sendAll(store: Store, onround: () => void): Promise<Sent> {
   const systems = new Set<string>()
   for (let most = AT_ONCE; ;) {
     const next = nextOf(await store.writes.where('done').equals(0).sortBy('seq'), most)
@@ -46,6 +50,7 @@ async function sendAll(store: Store): Promise<Sent> {
       systems.add(next[at]!.system)
       await settle(store, next[at]!, answer)
     }
+    onround()
   }
 }
 
