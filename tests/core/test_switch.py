@@ -18,6 +18,7 @@ from zerodip.switch.belief import Belief, predict, prior, update
 from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, class_of
 from zerodip.switch.goal import SURE, Goal, Work, within
 from zerodip.switch.health import Watch, complaints, gauge_resolves
+from zerodip.switch.normal import chance_below
 from zerodip.switch.planner import next_step
 from zerodip.switch.words import step_says, turn_words
 from zerodip.units import PSI
@@ -34,6 +35,11 @@ def start(low: float = 33, high: float = 52, noise: float = NOISE) -> Belief:
 
 def seen(belief: Belief, low: float, high: float) -> Belief:
     return update(update(belief, CUT_IN, low * PSI, NOISE), CUT_OUT, high * PSI, NOISE)
+
+
+def test_a_chance_is_the_normal_distribution_to_its_tail() -> None:
+    for deviations in np.linspace(-7, 7, 1401):
+        assert abs(chance_below(deviations) - norm.cdf(deviations)) < 6e-11
 
 
 @pytest.mark.parametrize("seed", range(4))

@@ -45,17 +45,21 @@ class Device:
     def now(self) -> str:
         return (datetime.now(UTC) + self.clock).isoformat()
 
-    def offline(self, method: str, path: str, body: Any = None, **query: str) -> tuple[int, Any]:
-        """Asked where there is no signal; a write waits."""
+    def question(self, method: str, path: str, body: Any = None, **query: str) -> dict[str, Any]:
+        """What the core is asked where there is no signal; a write waits with those before it."""
         writes, at = list(self.writes), self.now()
         if method != "GET":
             told = {"id": uuid.uuid4().hex, "at": at, "by": self.by, "method": method}
             writes.append({**told, "path": path, "body": body})
         asked = {"method": method, "path": path, "query": {"units": self.units, **query}}
-        said = answer_offline(json.dumps({**asked, "now": at, "writes": writes, "held": self.held}))
-        status, _, text = said.partition("\n")
+        return {**asked, "now": at, "writes": writes, "held": self.held}
+
+    def offline(self, method: str, path: str, body: Any = None, **query: str) -> tuple[int, Any]:
+        """Asked where there is no signal; a write waits."""
+        asked = self.question(method, path, body, **query)
+        status, _, text = answer_offline(json.dumps(asked)).partition("\n")
         if status == "200":
-            self.writes = writes
+            self.writes = asked["writes"]
         return int(status), json.loads(text)
 
     def send(self, write: dict[str, Any]) -> Any:
@@ -104,9 +108,8 @@ def demo(db: None, settings: Any) -> Caller:
     return caller(User.objects.get(username="demo"))
 
 
-@pytest.mark.parametrize("units", ["us", "metric"])
-def test_the_demo_is_told_alike_without_a_connection(demo: Caller, units: str) -> None:
-    device = Device(demo, units)
+def paths_of_all() -> list[str]:
+    """All that a device is asked of systems and visits."""
     paths = ["/api/rounds", "/api/visits", "/api/next-checks", "/api/practices"]
     for system in System.objects.all():
         under = f"/api/systems/{system.pk}"
@@ -114,7 +117,13 @@ def test_the_demo_is_told_alike_without_a_connection(demo: Caller, units: str) -
     for visit in Visit.objects.all():
         under = f"/api/visits/{visit.pk}"
         paths += [under, f"{under}/trends", f"{under}/gauges", f"{under}/report"]
-    for path in paths:
+    return paths
+
+
+@pytest.mark.parametrize("units", ["us", "metric"])
+def test_the_demo_is_told_alike_without_a_connection(demo: Caller, units: str) -> None:
+    device = Device(demo, units)
+    for path in paths_of_all():
         status, answer = device.offline("GET", path)
         there = demo.get(path, {"units": units})
         if status == 404:  # an older visit than a device holds

@@ -255,4 +255,14 @@ def water_after(line: FillLine, at: int, water: float, seconds: float, draw: flo
     net = flow_at(line, at, water) - draw
     if abs(slope * seconds) < 1e-9:
         return water + net * seconds
-    return water + net * math.expm1(slope * seconds) / slope
+    return water + net * _expm1(slope * seconds) / slope
+
+
+def _expm1(x: float) -> float:
+    """E to the power x, less 1, by exp and log alone, in which math libraries agree to the last
+    digit; in expm1 they do not. Source: Kahan's formula, in Higham, Accuracy and Stability of
+    Numerical Algorithms, 2nd edition, 1.14.1 (from memory)."""
+    power = math.exp(x)
+    if power in (0.0, 1.0):
+        return x if power else -1.0
+    return (power - 1) * x / math.log(power)

@@ -18,6 +18,7 @@ from itertools import product
 from typing import NamedTuple
 
 from zerodip.switch.classes import CUT_IN, CUT_OUT, RELATIVE, Nut, SwitchClass
+from zerodip.switch.normal import chance_below
 from zerodip.units import PSI
 
 __all__ = ["Belief", "Part", "Watch", "believed", "chance_above", "predict", "prior", "update"]
@@ -316,7 +317,7 @@ def _moved(part: Part, point: int, by_pa: float, drift_pa: float) -> tuple[float
 
 
 def _above(point: tuple[float, float], gauge_pa: float) -> float:
-    return 0.5 * math.erfc((gauge_pa - point[0]) / (point[1] * math.sqrt(2)))
+    return chance_below((point[0] - gauge_pa) / point[1])
 
 
 def _matrix(rows: Sequence[Sequence[float]]) -> Matrix:

@@ -6,6 +6,7 @@ from typing import Literal
 
 from zerodip.switch.belief import Belief
 from zerodip.switch.classes import CUT_IN, CUT_OUT
+from zerodip.switch.normal import chance_below
 from zerodip.units import PSI
 
 __all__ = [
@@ -151,8 +152,7 @@ def inside(off: float, sd: float, near: float) -> float:
     Returns:
         Probability, 0 to 1.
     """
-    scale = 1 / (sd * math.sqrt(2))
-    return 0.5 * (math.erf((near - off) * scale) + math.erf((near + off) * scale))
+    return chance_below((near - off) / sd) - chance_below((-near - off) / sd)
 
 
 def radius_pa(belief: Belief, goal: Goal, sure: float = SURE) -> float:
