@@ -18,8 +18,9 @@
 
   let { board }: { board: BoardState } = $props()
 
-  let width = $state(800)
-  let tall = $state(380)
+  // As on a phone, until it is measured: there drawing twice would be felt.
+  let width = $state(Math.min(800, innerWidth - 32))
+  let tall = $state(340)
   let dragging = $state<GripId | undefined>()
 
   const narrow = $derived(width < 560)

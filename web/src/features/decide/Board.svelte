@@ -1,5 +1,6 @@
 <script lang="ts">
   import { command } from '../../ui/typing'
+  import InTurn from '../../ui/InTurn.svelte'
   import Results from './Results.svelte'
   import type { BoardState } from '../../domain/board.svelte'
   import Counts from './Counts.svelte'
@@ -89,9 +90,11 @@
           />{/each}
       </div>
       <div class="min-h-0 flex-1 {board.stale ? 'opacity-50' : ''}">
-        {#if board.window}<Window {board} />{:else}<Ribbon {board} />{/if}
+        <InTurn at={1}
+          >{#if board.window}<Window {board} />{:else}<Ribbon {board} />{/if}</InTurn
+        >
       </div>
-      {#if board.result.simulation}<SimulationChart {board} />{/if}
+      {#if board.result.simulation}<InTurn at={2}><SimulationChart {board} /></InTurn>{/if}
     </div>
     <aside
       class="flex flex-col border-base-300 bg-base-100 lg:min-h-0 lg:border-l"
@@ -99,25 +102,31 @@
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
         <Counts decision={board.result.decision} />
-        <Results
-          results={board.result.decision.results}
-          leading={board.result.decision.leading}
-          certainty={board.certainty}
-          onreading={enter}
-        />
-        <div class="py-2 lg:hidden">{@render compare()}</div>
-        <Findings findings={board.result.decision.findings} onreading={enter} />
-        <ul
-          class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral"
-          aria-label="Cautions"
-        >
-          {#each board.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
-        </ul>
+        <InTurn at={3}>
+          <Results
+            results={board.result.decision.results}
+            leading={board.result.decision.leading}
+            certainty={board.certainty}
+            onreading={enter}
+          />
+          <div class="py-2 lg:hidden">{@render compare()}</div>
+        </InTurn>
+        <InTurn at={4}>
+          <Findings findings={board.result.decision.findings} onreading={enter} />
+          <ul
+            class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral"
+            aria-label="Cautions"
+          >
+            {#each board.result.decision.cautions as caution (caution)}<li>{caution}</li>{/each}
+          </ul>
+        </InTurn>
       </div>
     </aside>
-    <KeepBar {board} onfault={enter} {onnext}>
-      <div class="max-lg:hidden">{@render compare()}</div>
-    </KeepBar>
+    <InTurn at={5}>
+      <KeepBar {board} onfault={enter} {onnext}>
+        <div class="max-lg:hidden">{@render compare()}</div>
+      </KeepBar>
+    </InTurn>
   </main>
 {:else if board.problem}
   <main class="p-6">
