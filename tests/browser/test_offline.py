@@ -18,7 +18,8 @@ from visits.models import Entry, Photo, Visit
 from zerodip.units import PSI
 
 from .conftest import FLAGS
-from .test_visit import Nuts, checkbox, confirm, make_safe, power, put, step, visit
+from .test_trouble import answer
+from .test_visit import Nuts, confirm, make_safe, put, set_switch, step, visit
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -100,35 +101,6 @@ def phones(
         phone.close()
     if server.process.poll() is not None:
         server.start()
-
-
-def look(page: Page, nuts: Nuts, count: int) -> None:
-    low, high = nuts.seen()
-    put(page, "Cut-in seen on the gauge", low)
-    put(page, "Cut-out seen on the gauge", high)
-    page.get_by_role("button", name=re.compile("^Log")).click()
-    expect(page.get_by_role("img", name=f"{count + 1} looks")).to_be_visible()
-
-
-def set_switch(page: Page, nuts: Nuts) -> int:
-    instruction, turned, looks = page.get_by_test_id("instruction"), 0, 1
-    for _ in range(20):
-        expect(instruction).to_be_visible()
-        if "● Set" in instruction.inner_text():
-            return turned
-        proceed = page.get_by_role("button", name="Done turning")
-        if proceed.count():
-            if "proved dead" not in (page.get_by_test_id("power").all_inner_texts() or [""])[0]:
-                power(page, on=False)
-            nuts.turn(instruction.get_attribute("aria-label") or "")
-            proceed.click()
-            turned += 1
-            expect(instruction).to_contain_text("Turned.")
-        if checkbox(page, "Cover back on").count():
-            power(page, on=True)
-        look(page, nuts, looks)
-        looks += 1
-    raise AssertionError("the switch was never called set")
 
 
 def test_a_whole_visit_without_a_server(phones: Callable[[], Phone], server: Served) -> None:
@@ -375,6 +347,34 @@ def test_the_rest_of_the_trade_without_a_server(
     expect(page.get_by_test_id("ribbon")).to_be_visible()
     page.get_by_role("button", name="Sizes").first.click()
     expect(page.get_by_role("dialog").get_by_text("gal").first).to_be_visible()
+
+
+def test_a_trouble_becomes_a_job_without_a_server(
+    phones: Callable[[], Phone], server: Served
+) -> None:
+    phone = phones()
+    page = phone.install()
+    server.stop()
+    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
+    expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible()
+    page.get_by_role("link", name="Trouble").click()
+    page.get_by_role("button", name="Clicks on and off").click()
+    answer(page, "pin of the air valve", "Water")
+    page.get_by_role("button", name="Go on in a visit").click()
+    trouble = page.get_by_test_id("trouble")
+    expect(trouble).to_contain_text("The bladder is burst")
+    trouble.get_by_role("button", name=re.compile("^Add the job: Replace the tank")).click()
+    step(page, "Set")
+    job = page.get_by_test_id("job-replace_tank")
+    expect(job).to_be_visible()
+    phone.close()
+    page = phone.open(page.url.removeprefix(server.url))
+    expect(page.get_by_test_id("job-replace_tank")).to_be_visible()
+    server.start()
+    all_sent(page)
+    rows = list(Visit.objects.latest("opened_at").entries.values_list("slot", flat=True))
+    assert rows.count("safe.job.replace_tank") == 1
+    assert rows.count("saw") >= 2
 
 
 def test_thirty_days_without_contact_wipe_the_device(
