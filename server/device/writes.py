@@ -9,27 +9,23 @@ from typing import Any
 from django.http import HttpRequest
 from django.urls import resolve
 
+from zerodip.answers.writes import MAY_WAIT
 from zerodip.errors import Fault, InvalidInput
 
 from .schemas import Answered, WriteIn
 
 __all__ = ["put_all"]
 
-_ID = "[0-9a-f-]{36}"
-_PATHS = re.compile(
-    rf"/api/(systems/{_ID}(/(retired|decisions/{_ID}|visits/{_ID}))?"
-    rf"|visits/{_ID}/(closed|entries/{_ID})"
-    rf"|workspaces/{_ID}/sites/{_ID}|sites/{_ID}(/systems/{_ID})?)"
-)
-
-_OPENS = re.compile(rf"/api/systems/{_ID}/visits/({_ID})")
+# Photos come one by one, as they are.
+_TOLD = [(method, pattern) for method, pattern in MAY_WAIT if "/photos/" not in pattern]
+_OPENS = re.compile(r"/api/systems/[0-9a-f-]{36}/visits/([0-9a-f-]{36})")
 
 
 def put_all(request: HttpRequest, writes: Iterable[WriteIn], sent: str) -> list[Answered]:
     """Each write's answer, in order; none after one that the server itself could not do. Raises
     InvalidInput for an address that takes no such write."""
     given = list(writes)
-    faults = [_fault(at) for at, each in enumerate(given) if not _PATHS.fullmatch(each.path)]
+    faults = [_fault(at) for at, each in enumerate(given) if not _may_wait(each)]
     if faults:
         raise InvalidInput(faults)
     answers: list[Answered] = []
@@ -45,6 +41,12 @@ def put_all(request: HttpRequest, writes: Iterable[WriteIn], sent: str) -> list[
         if response.status_code >= 500 or response.status_code in (401, 429):
             break
     return answers
+
+
+def _may_wait(write: WriteIn) -> bool:
+    return any(
+        method == write.method and re.fullmatch(pattern, write.path) for method, pattern in _TOLD
+    )
 
 
 def _fault(at: int) -> Fault:

@@ -326,6 +326,8 @@ _WRITES: dict[tuple[str, str], Callable[..., None]] = {
     ("PATCH", rf"/api/sites/{_ID}"): _change_site,
     ("PUT", rf"/api/sites/{_ID}/systems/{_ID}"): _add_system,
 }
+MAY_WAIT: tuple[tuple[str, str], ...] = tuple(_WRITES)
+"""The writes that a device keeps until there is a connection: method, and a pattern of the path."""
 
 
 def opened(held: list[HeldSystem], workspaces: list[HeldWorkspace], sites: list[Any]) -> Desk:

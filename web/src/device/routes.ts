@@ -1,3 +1,5 @@
+import writes from '../api/generated/writes.gen'
+
 /** Which requests a device answers or keeps. What they mean is the core's to say. */
 const ID = '([0-9a-f-]{36})'
 const READS = [
@@ -5,13 +7,10 @@ const READS = [
   new RegExp(`^/api/systems/${ID}(/(visits|timeline|trends))?$`),
   new RegExp(`^/api/visits/${ID}(/(trends|gauges|report))?$`),
 ]
-const WRITES: [string, RegExp][] = [
-  ['PUT', new RegExp(`^/api/systems/${ID}(/(retired|decisions/${ID}|visits/${ID}))?$`)],
-  ['PUT', new RegExp(`^/api/visits/${ID}/(closed|entries/${ID}|photos/${ID})$`)],
-  ['PUT', new RegExp(`^/api/workspaces/${ID}/sites/${ID}$`)],
-  ['PUT', new RegExp(`^/api/sites/${ID}/systems/${ID}$`)],
-  ['PATCH', new RegExp(`^/api/sites/${ID}$`)],
-]
+const WRITES = Object.entries(writes).map(([path, method]) => ({
+  method,
+  path: new RegExp(`^${path}$`),
+}))
 
 /** The lists whose last answers are kept, as the core names them. */
 export const LISTS = { rounds: 'rounds', visits: 'visits', next_checks: 'next-checks' } as const
@@ -19,7 +18,7 @@ export const LISTS = { rounds: 'rounds', visits: 'visits', next_checks: 'next-ch
 export const isRead = (method: string, path: string) =>
   method === 'GET' && READS.some((each) => each.test(path))
 export const isWrite = (method: string, path: string) =>
-  WRITES.some(([by, each]) => by === method && each.test(path))
+  WRITES.some((each) => each.method === method && each.path.test(path))
 
 /** The visit that a path is about, and the system, as far as the path tells. */
 export function about(path: string): { system?: string; visit?: string } {

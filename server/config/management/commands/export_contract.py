@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from config.api import api
 from exchange.archive import archive_schema
 from zerodip import units
+from zerodip.answers.writes import MAY_WAIT
 from zerodip.documents.rules_page import rules_page
 from zerodip.fileformat.schema import document_schema, field_table
 from zerodip.kinds.registry import KINDS
@@ -60,6 +61,7 @@ def contract() -> dict[str, str]:
         ),
         f"{WEB}/photos.gen.ts": _constant(dict(PHOTOS_OF)),
         f"{WEB}/slots.gen.ts": _constant(slot_table()),
+        f"{WEB}/writes.gen.ts": _constant({path: method for method, path in MAY_WAIT}),
     }
 
 
