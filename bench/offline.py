@@ -165,7 +165,7 @@ def sync(player: Playwright, profile: str, server: Served) -> None:
     print(
         f"sent on a bad line: records {records:.1f} s, all {taken:.1f} s (goal 10): {told};", end=""
     )
-    page.get_by_text("to follow as taken").wait_for(state="detached", timeout=300_000)
+    page.get_by_text("full size follows").wait_for(state="detached", timeout=300_000)
     print(f"as taken ({_size(visit)} kB) {time.perf_counter() - begin:.1f} s")
     context.close()
 

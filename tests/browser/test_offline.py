@@ -201,6 +201,40 @@ def test_the_tab_is_killed_while_it_sends(phones: Callable[[], Phone], server: S
     assert [round(value / PSI) for value in points] == [45, 32, 51]
 
 
+def test_the_worker_sends_what_waits_with_no_page_open(
+    phones: Callable[[], Phone], server: Served
+) -> None:
+    """The browser's sign of a connection, given by hand: headless it never comes by itself."""
+    phone = phones()
+    page = visit(phone.install())
+    put(page, "Gauge now", "45")
+    server.stop()
+    put(page, "Cut-in as found", "32")
+    expect(page.get_by_test_id("connection")).to_contain_text("not sent yet")
+    assert phone.context is not None
+    blank = phone.context.new_page()
+    page.close()
+    server.start()
+    found: list[Any] = []
+    devtools = phone.context.new_cdp_session(blank)
+    devtools.on(
+        "ServiceWorker.workerRegistrationUpdated", lambda told: found.extend(told["registrations"])
+    )
+    devtools.send("ServiceWorker.enable")
+    for _ in range(40):
+        if found:
+            break
+        blank.wait_for_timeout(100)
+    sign = {"origin": server.url, "registrationId": found[0]["registrationId"], "tag": "send"}
+    devtools.send("ServiceWorker.dispatchSyncEvent", {**sign, "lastChance": True})
+    points = Visit.objects.latest("opened_at").entries.filter(slot="found.cut_in")
+    for _ in range(40):
+        if points.exists():
+            break
+        blank.wait_for_timeout(250)
+    assert [round(each.value / PSI) for each in points.all()] == [32]
+
+
 def test_two_phones_offline_in_one_visit(phones: Callable[[], Phone], server: Served) -> None:
     first, second = phones(), phones()
     pages = [visit(phone.install()) for phone in (first, second)]

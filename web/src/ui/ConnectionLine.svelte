@@ -36,7 +36,7 @@
     {#if waits}
       <span>
         {#if unsent}{unsent} not sent yet.{/if}
-        {#if following}{following} photo{following === 1 ? '' : 's'} sent small, to follow as taken.{/if}
+        {#if following}{following} photo{following === 1 ? '' : 's'} sent small; full size follows.{/if}
       </span>
       <button type="button" class="btn btn-sm min-h-12" onclick={() => deviceHere()?.send()}>
         {standing.reached ? 'Send now' : 'Try now'}

@@ -89,7 +89,7 @@
             onopen={() => ((focus = ''), (open = plate))}
           />{/each}
       </div>
-      <div class="min-h-0 flex-1 {board.stale ? 'opacity-50' : ''}">
+      <div class="min-h-85 flex-1 sm:min-h-80 {board.stale ? 'opacity-50' : ''}">
         <InTurn at={1}
           >{#if board.window}<Window {board} />{:else}<Ribbon {board} />{/if}</InTurn
         >
