@@ -9,6 +9,8 @@
   const waits = $derived(standing?.waiting ?? 0)
   const following = $derived(standing?.following ?? 0)
   const unsent = $derived(waits - following)
+  /** What is entered now would be lost without a connection: this stays in sight. */
+  const lost = $derived(standing?.full !== undefined && !['', 'nearly'].includes(standing.full))
 </script>
 
 {#if connection.update}
@@ -28,7 +30,9 @@
   <div
     role="status"
     data-testid="connection"
-    class="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-b border-base-300 bg-base-200 px-4 py-1 text-sm"
+    class="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-b border-base-300 bg-base-200 px-4 py-1 text-sm {lost
+      ? 'sticky top-0 z-30'
+      : ''}"
   >
     {#if !standing.reached}
       <span><b>No connection.</b> Working from this device, as of {since}.</span>
