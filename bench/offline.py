@@ -162,9 +162,7 @@ def sync(player: Playwright, profile: str, server: Served) -> None:
     taken = time.perf_counter() - begin
     visit = Visit.objects.latest("opened_at")
     told = f"{visit.entries.count()} records, {visit.photos.count()} photos of {_size(visit)} kB"
-    print(
-        f"sent on a bad line: records {records:.1f} s, all {taken:.1f} s (goal 10): {told};", end=""
-    )
+    print(f"sent on a bad line: records {records:.1f} s, all {taken:.1f} s (goal 10): {told}")
     page.get_by_text("full size follows").wait_for(state="detached", timeout=300_000)
     print(f"as taken ({_size(visit)} kB) {time.perf_counter() - begin:.1f} s")
     context.close()
