@@ -4,6 +4,7 @@
   import { gripPath, type BoardState, type GripId } from '../domain/board.svelte'
   import Grip from './Grip.svelte'
   import Hatch from './Hatch.svelte'
+  import InTurn from '../ui/InTurn.svelte'
   import {
     area,
     curve,
@@ -135,15 +136,19 @@
     {:else if levels.pre_charge}
       <path d={area(levels.cut_in, levels.pre_charge, frame)} fill="var(--zd-sand)" />
     {/if}
-    {#each edges as edge (edge.point)}
-      <path
-        data-testid="soft-edge"
-        d={edge.d}
-        fill="var(--color-secondary)"
-        opacity="0.22"
-        filter="url(#soft-edge)"
-      />
-    {/each}
+    {#if edges.length}
+      <InTurn at={1}>
+        {#each edges as edge (edge.point)}
+          <path
+            data-testid="soft-edge"
+            d={edge.d}
+            fill="var(--color-secondary)"
+            opacity="0.22"
+            filter="url(#soft-edge)"
+          />
+        {/each}
+      </InTurn>
+    {/if}
     {#each levels.ghost as ys, at (at)}
       <path
         data-testid="ghost"

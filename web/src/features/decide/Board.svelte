@@ -81,20 +81,24 @@
     <h1 class="sr-only">Decide: {board.system?.name}</h1>
     <div class="flex min-h-0 flex-col gap-2 px-4 py-3 lg:row-span-2 lg:overflow-y-auto">
       <div
-        class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:grid-cols-3 xl:grid-cols-6"
+        class="-mx-4 flex min-h-19 gap-2 overflow-x-auto px-4 pb-1 max-sm:*:min-w-36 sm:grid sm:min-h-37 sm:grid-cols-3 xl:min-h-18 xl:grid-cols-6"
       >
-        {#each plates as plate (plate.id)}<PlateButton
-            {plate}
-            {board}
-            onopen={() => ((focus = ''), (open = plate))}
-          />{/each}
+        <InTurn at={1}>
+          {#each plates as plate (plate.id)}<PlateButton
+              {plate}
+              {board}
+              onopen={() => ((focus = ''), (open = plate))}
+            />{/each}
+        </InTurn>
       </div>
       <div class="min-h-85 flex-1 sm:min-h-80 {board.stale ? 'opacity-50' : ''}">
-        <InTurn at={1}
+        <InTurn at={2}
           >{#if board.window}<Window {board} />{:else}<Ribbon {board} />{/if}</InTurn
         >
       </div>
-      {#if board.result.simulation}<InTurn at={2}><SimulationChart {board} /></InTurn>{/if}
+      {#if board.result.simulation}<div class="min-h-52">
+          <InTurn at={3}><SimulationChart {board} /></InTurn>
+        </div>{/if}
     </div>
     <aside
       class="flex flex-col border-base-300 bg-base-100 lg:min-h-0 lg:border-l"
@@ -102,7 +106,7 @@
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
         <Counts decision={board.result.decision} />
-        <InTurn at={3}>
+        <InTurn at={4}>
           <Results
             results={board.result.decision.results}
             leading={board.result.decision.leading}
@@ -111,7 +115,7 @@
           />
           <div class="py-2 lg:hidden">{@render compare()}</div>
         </InTurn>
-        <InTurn at={4}>
+        <InTurn at={5}>
           <Findings findings={board.result.decision.findings} onreading={enter} />
           <ul
             class="grid gap-1 border-t border-base-300 py-3 text-xs text-neutral"
@@ -122,7 +126,7 @@
         </InTurn>
       </div>
     </aside>
-    <InTurn at={5}>
+    <InTurn at={6}>
       <KeepBar {board} onfault={enter} {onnext}>
         <div class="max-lg:hidden">{@render compare()}</div>
       </KeepBar>
