@@ -9,7 +9,7 @@ from typing import Any
 from django.http import HttpRequest
 from django.urls import resolve
 
-from zerodip.answers.writes import MAY_WAIT
+from zerodip.answers.writes import ID, MAY_WAIT
 from zerodip.errors import Fault, InvalidInput
 
 from .schemas import Answered, WriteIn
@@ -18,7 +18,7 @@ __all__ = ["put_all"]
 
 # Photos come one by one, as they are.
 _TOLD = [(method, pattern) for method, pattern in MAY_WAIT if "/photos/" not in pattern]
-_OPENS = re.compile(r"/api/systems/[0-9a-f-]{36}/visits/([0-9a-f-]{36})")
+_OPENS = re.compile(rf"/api/systems/{ID}/visits/{ID}")
 
 
 def put_all(request: HttpRequest, writes: Iterable[WriteIn], sent: str) -> list[Answered]:
@@ -36,7 +36,7 @@ def put_all(request: HttpRequest, writes: Iterable[WriteIn], sent: str) -> list[
         made = json.loads(response.content)
         opened = _OPENS.fullmatch(path)
         if opened and response.status_code == 200:
-            known[opened[1]] = made["id"]
+            known[opened[2]] = made["id"]
         answers.append(Answered(status=response.status_code, body=_told(made)))
         if response.status_code >= 500 or response.status_code in (401, 429):
             break

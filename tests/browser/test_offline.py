@@ -18,8 +18,8 @@ from visits.models import Entry, Photo, Visit
 from zerodip.units import PSI
 
 from .conftest import FLAGS
-from .test_trouble import answer
-from .test_visit import Nuts, confirm, make_safe, put, set_switch, step, visit
+from .test_trouble import add_its_job, burst_in_a_visit
+from .test_visit import Nuts, confirm, kept, make_safe, put, set_switch, step, visit
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -208,9 +208,10 @@ def test_the_worker_sends_what_waits_with_no_page_open(
     phone = phones()
     page = visit(phone.install())
     put(page, "Gauge now", "45")
+    assert len(kept(page, "found.gauge")) == 1
     server.stop()
     put(page, "Cut-in as found", "32")
-    expect(page.get_by_test_id("connection")).to_contain_text("not sent yet")
+    expect(page.get_by_test_id("connection")).to_contain_text("1 not sent yet")
     assert phone.context is not None
     blank = phone.context.new_page()
     page.close()
@@ -389,15 +390,7 @@ def test_a_trouble_becomes_a_job_without_a_server(
     phone = phones()
     page = phone.install()
     server.stop()
-    page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
-    expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible()
-    page.get_by_role("link", name="Trouble").click()
-    page.get_by_role("button", name="Clicks on and off").click()
-    answer(page, "pin of the air valve", "Water")
-    page.get_by_role("button", name="Go on in a visit").click()
-    trouble = page.get_by_test_id("trouble")
-    expect(trouble).to_contain_text("The bladder is burst")
-    trouble.get_by_role("button", name=re.compile("^Add the job: Replace the tank")).click()
+    add_its_job(burst_in_a_visit(page))
     step(page, "Set")
     job = page.get_by_test_id("job-replace_tank")
     expect(job).to_be_visible()

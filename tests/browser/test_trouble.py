@@ -4,7 +4,7 @@ import re
 from urllib.parse import urljoin
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from visits.models import Entry
 
@@ -74,8 +74,8 @@ def test_a_call_leads_to_its_cause_on_a_phone(
     expect(back).to_have_count(count - 1)
 
 
-def test_a_trouble_on_a_system_goes_on_in_its_visit_and_adds_its_job(open_page: Opener) -> None:
-    page = open_page(390, 844, touch=True)
+def burst_in_a_visit(page: Page) -> Locator:
+    """A trouble on a system, answered until its cause stands, and gone on with in a visit."""
     page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
     expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible()
     page.get_by_role("link", name="Trouble").click()
@@ -84,9 +84,19 @@ def test_a_trouble_on_a_system_goes_on_in_its_visit_and_adds_its_job(open_page: 
     page.get_by_role("button", name="Go on in a visit").click()
     trouble = page.get_by_test_id("trouble")
     expect(trouble).to_contain_text("The bladder is burst")
+    return trouble
+
+
+def add_its_job(trouble: Locator) -> None:
+    trouble.get_by_role("button", name=re.compile("^Add the job: Replace the tank")).click()
+
+
+def test_a_trouble_on_a_system_goes_on_in_its_visit_and_adds_its_job(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    trouble = burst_in_a_visit(page)
     page.reload()
     expect(trouble).to_contain_text("Water at the air valve: water")
-    trouble.get_by_role("button", name=re.compile("^Add the job: Replace the tank")).click()
+    add_its_job(trouble)
     expect(
         trouble.get_by_role("button", name=re.compile("^Add the job: Replace the"))
     ).to_have_count(0)

@@ -5,7 +5,7 @@ from dataclasses import fields, is_dataclass
 from enum import Enum
 from typing import Any
 
-__all__ = ["as_json"]
+__all__ = ["as_answer", "as_json"]
 
 
 def as_json(made: Any) -> str:
@@ -23,6 +23,22 @@ def as_json(made: Any) -> str:
     return json.dumps(
         made, default=_plain, ensure_ascii=False, allow_nan=False, separators=(",", ":")
     )
+
+
+def as_answer(status: int, body: Any) -> str:
+    """An answer as a page reads it.
+
+    Args:
+        status: As by HTTP (RFC 9110): 200, 403, 404, 409 or 422.
+        body: Whatever `as_json` takes.
+
+    Returns:
+        The status and, on the next line, the body as JSON.
+
+    Raises:
+        ValueError: For a number that is none (NaN, infinite).
+    """
+    return f"{status}\n{as_json(body)}"
 
 
 def _plain(part: Any) -> Any:

@@ -8,9 +8,9 @@ from datetime import datetime
 from typing import Any
 
 from zerodip.answers import systems, visits
-from zerodip.answers.as_json import as_json
+from zerodip.answers.as_json import as_answer
 from zerodip.answers.refusals import refusal
-from zerodip.answers.writes import Desk, Refused, Writing, carry_out, opened
+from zerodip.answers.writes import ID, Desk, Refused, Writing, carry_out, opened
 from zerodip.errors import InvalidInput
 
 __all__ = ["answer_offline"]
@@ -57,15 +57,11 @@ def answer_offline(asked: str) -> str:
     values = json.loads(asked)
     units = values["query"].get("units", "us")
     try:
-        return _out(200, _answer(values))
+        return as_answer(200, _answer(values))
     except InvalidInput as error:
-        return _out(422, refusal(error.faults, units))
+        return as_answer(422, refusal(error.faults, units))
     except Refused as error:
-        return _out(error.problem["status"], error.problem)
-
-
-def _out(status: int, body: Any) -> str:
-    return f"{status}\n{as_json(body)}"
+        return as_answer(error.problem["status"], error.problem)
 
 
 def _answer(values: dict[str, Any]) -> Any:
@@ -151,8 +147,7 @@ def _of_system(answer: Callable[[_Asked, Any], Any]) -> Callable[..., Any]:
     return lambda asked, system_id: answer(asked, asked.desk.system(system_id))
 
 
-_ID = r"([0-9a-f-]{36})"
-_SYSTEM, _VISIT = rf"/api/systems/{_ID}", rf"/api/visits/{_ID}"
+_SYSTEM, _VISIT = rf"/api/systems/{ID}", rf"/api/visits/{ID}"
 _system = _of_system(lambda asked, held: systems.system_answer(held))
 _ANSWERS: dict[str, Callable[..., Any]] = {
     "/lists": _lists,
@@ -170,12 +165,12 @@ _ANSWERS: dict[str, Callable[..., Any]] = {
     rf"{_SYSTEM}/trends": _of_system(
         lambda asked, held: systems.trends_of(held, asked.units, asked.now_s)
     ),
-    rf"{_SYSTEM}/decisions/{_ID}": _decision,
-    rf"{_SYSTEM}/visits/{_ID}": _opened_visit,
+    rf"{_SYSTEM}/decisions/{ID}": _decision,
+    rf"{_SYSTEM}/visits/{ID}": _opened_visit,
     _VISIT: _visit,
     rf"{_VISIT}/closed": _visit,
-    rf"{_VISIT}/entries/{_ID}": lambda asked, visit_id, entry_id: _visit(asked, visit_id),
-    rf"{_VISIT}/photos/{_ID}": _photo,
+    rf"{_VISIT}/entries/{ID}": lambda asked, visit_id, entry_id: _visit(asked, visit_id),
+    rf"{_VISIT}/photos/{ID}": _photo,
     rf"{_VISIT}/report": _of_visit(
         lambda asked, held, visit: visits.report_answer(held, visit, asked.units)
     ),
@@ -187,7 +182,7 @@ _ANSWERS: dict[str, Callable[..., Any]] = {
             held, asked.desk.workspaces[held["workspace"]], asked.now_s
         )
     ),
-    rf"/api/sites/{_ID}": _site,
-    rf"/api/workspaces/{_ID}/sites/{_ID}": lambda asked, _, site_id: _site(asked, site_id),
-    rf"/api/sites/{_ID}/systems/{_ID}": lambda asked, _, system_id: _system(asked, system_id),
+    rf"/api/sites/{ID}": _site,
+    rf"/api/workspaces/{ID}/sites/{ID}": lambda asked, _, site_id: _site(asked, site_id),
+    rf"/api/sites/{ID}/systems/{ID}": lambda asked, _, system_id: _system(asked, system_id),
 }

@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any
 
-from zerodip.answers.as_json import as_json
+from zerodip.answers.as_json import as_answer
 from zerodip.answers.refusals import refusal
 from zerodip.answers.what_if import (
     answer_chart,
@@ -56,12 +56,8 @@ def answer_what_if(name: str, asked: str, units: str) -> str:
     faults = faults_of(values, _MOST_VALUES)
     if faults:
         said = [replace(each, path=each.path.removeprefix("document.")) for each in faults]
-        return _out(422, refusal(said, units))
+        return as_answer(422, refusal(said, units))
     try:
-        return _out(200, WHAT_IFS[name](values, units))
+        return as_answer(200, WHAT_IFS[name](values, units))
     except InvalidInput as error:
-        return _out(422, refusal(error.faults, units))
-
-
-def _out(status: int, body: Any) -> str:
-    return f"{status}\n{as_json(body)}"
+        return as_answer(422, refusal(error.faults, units))

@@ -29,7 +29,7 @@ from zerodip.visit.corrections import may_be_corrected
 from zerodip.visit.found import found_values, with_found
 from zerodip.visit.validation import check_record
 
-__all__ = ["Desk", "Refused", "Writing", "carry_out", "opened"]
+__all__ = ["ID", "MAY_WAIT", "Desk", "Refused", "Writing", "carry_out", "opened"]
 
 
 class Writing(TypedDict):
@@ -313,18 +313,19 @@ def _add_system(desk: Desk, write: Writing, site_id: str, system_id: str) -> Non
     )
 
 
-_ID = r"([0-9a-f-]{36})"
+ID = r"([0-9a-f-]{36})"
+"""An id in the pattern of a path."""
 _WRITES: dict[tuple[str, str], Callable[..., None]] = {
-    ("PUT", rf"/api/systems/{_ID}/visits/{_ID}"): _open_visit,
-    ("PUT", rf"/api/visits/{_ID}/entries/{_ID}"): _add_entry,
-    ("PUT", rf"/api/visits/{_ID}/photos/{_ID}"): _add_photo,
-    ("PUT", rf"/api/visits/{_ID}/closed"): _close_visit,
-    ("PUT", rf"/api/systems/{_ID}"): _save_system,
-    ("PUT", rf"/api/systems/{_ID}/decisions/{_ID}"): _save_decision,
-    ("PUT", rf"/api/systems/{_ID}/retired"): _retire_system,
-    ("PUT", rf"/api/workspaces/{_ID}/sites/{_ID}"): _create_site,
-    ("PATCH", rf"/api/sites/{_ID}"): _change_site,
-    ("PUT", rf"/api/sites/{_ID}/systems/{_ID}"): _add_system,
+    ("PUT", rf"/api/systems/{ID}/visits/{ID}"): _open_visit,
+    ("PUT", rf"/api/visits/{ID}/entries/{ID}"): _add_entry,
+    ("PUT", rf"/api/visits/{ID}/photos/{ID}"): _add_photo,
+    ("PUT", rf"/api/visits/{ID}/closed"): _close_visit,
+    ("PUT", rf"/api/systems/{ID}"): _save_system,
+    ("PUT", rf"/api/systems/{ID}/decisions/{ID}"): _save_decision,
+    ("PUT", rf"/api/systems/{ID}/retired"): _retire_system,
+    ("PUT", rf"/api/workspaces/{ID}/sites/{ID}"): _create_site,
+    ("PATCH", rf"/api/sites/{ID}"): _change_site,
+    ("PUT", rf"/api/sites/{ID}/systems/{ID}"): _add_system,
 }
 MAY_WAIT: tuple[tuple[str, str], ...] = tuple(_WRITES)
 """The writes that a device keeps until there is a connection: method, and a pattern of the path."""

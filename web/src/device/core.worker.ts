@@ -53,7 +53,7 @@ async function start() {
   if (kept && (await restored(kept))) return
   await load({ _makeSnapshot: true })
   await importCore()
-  keepSnapshot(core, python.makeMemorySnapshot())
+  if (globalThis.caches) keepSnapshot(core, python.makeMemorySnapshot())
   take()
 }
 const started = start()

@@ -101,8 +101,15 @@ async function photosSent(store: Store, writes: Write[]): Promise<Answers> {
     write.draft = small ? 1 : undefined
     const { method, path, query, photo, at } = write
     const made = { 'Zerodip-Made': at, 'Zerodip-Sent': new Date().toISOString() }
-    const address = `${path}${small ? (query ? `${query}&draft=true` : '?draft=true') : query}`
-    const got = await sent(store, method, address, small ?? photo!, photo!.type, made)
+    const draft = small ? `${query ? '&' : '?'}draft=true` : ''
+    const got = await sent(
+      store,
+      method,
+      `${path}${query}${draft}`,
+      small ?? photo!,
+      photo!.type,
+      made,
+    )
     return (await standingOf(got)) ?? { status: got!.status, body: await bodyOf(got!) }
   })
   const answers = await Promise.all(sending)

@@ -6,7 +6,7 @@ const REST_MS = 1000
 /** What was kept for this core; undefined where there is none. */
 export async function keptSnapshot(core: string): Promise<Uint8Array | undefined> {
   try {
-    const found = await (await caches.open(KEPT)).match(core)
+    const found = await caches.match(core, { cacheName: KEPT })
     const whole = found?.body?.pipeThrough(new DecompressionStream('gzip'))
     return whole && new Uint8Array(await new Response(whole).arrayBuffer())
   } catch {

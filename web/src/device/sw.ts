@@ -33,10 +33,10 @@ self.addEventListener('fetch', (event) => {
 
 async function photoOf(request: Request, id: string): Promise<Response> {
   const got = await fetch(request).catch(() => undefined)
+  // The server has it small as yet: this device may have it as it was taken.
+  if (got?.ok && got.headers.get('Cache-Control') === 'no-store') return (await waits(id)) ?? got
   const kept = await caches.open(PHOTOS)
-  const small = got?.headers.get('Cache-Control') === 'no-store'
-  if (got?.ok && !small) await kept.put(request, got.clone()).catch(() => undefined)
-  if (got?.ok && small) return (await waits(id)) ?? got
+  if (got?.ok) await kept.put(request, got.clone()).catch(() => undefined)
   if (got && got.status < 500) return got.status === 404 ? ((await waits(id)) ?? got) : got
   return (await waits(id)) ?? (await kept.match(request)) ?? Response.error()
 }

@@ -1,6 +1,7 @@
 import { createStore, delMany, entries, set, type UseStore } from 'idb-keyval'
 import titles from '../api/generated/photos.gen'
 import { api, outcome, type Problem } from '../api/client'
+import { reduced } from '../device/small'
 import { uuid } from './uuid'
 import { startVisit } from './visits'
 
@@ -12,27 +13,11 @@ export function photoTitle(of: PhotoOf): string {
   const title = titles[of]
   return title.charAt(0).toLowerCase() + title.slice(1)
 }
-const MOST = 1280
-const MOST_BYTES = 120_000
-const QUALITIES = [0.8, 0.6, 0.45]
+const KEPT = [[1280, [0.8, 0.6, 0.45]]] as const
+const KEPT_BYTES = 120_000
 
 /** Small enough for a cellar's signal: at most 1280 pixels wide or high, as JPEG, coarser where there is much to see. */
-export async function smaller(file: File): Promise<Blob> {
-  const picture = await createImageBitmap(file)
-  const scale = Math.min(1, MOST / Math.max(picture.width, picture.height))
-  const canvas = document.createElement('canvas')
-  canvas.width = Math.round(picture.width * scale)
-  canvas.height = Math.round(picture.height * scale)
-  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
-  let made: Blob | undefined
-  for (const quality of QUALITIES) {
-    made = await new Promise<Blob>((done) =>
-      canvas.toBlob((blob) => done(blob!), 'image/jpeg', quality),
-    )
-    if (made.size <= MOST_BYTES) break
-  }
-  return made!
-}
+export const smaller = (file: File) => reduced(file, KEPT, KEPT_BYTES)
 
 /** Photos taken and not sent yet, on this device: a cellar has no signal, and a second look at a plate costs a drive. */
 export interface Taken {
