@@ -1,12 +1,17 @@
 """The page that everything else is opened from, and what a phone needs to keep it as an
 application (W3C, Web Application Manifest)."""
 
+import gzip
 import json
 import re
 from typing import Any
 
 from django.conf import settings
+from django.http import HttpResponse
+from django.test import RequestFactory
 from PIL import Image
+
+from common.compressed import Compressed
 
 PUBLIC = settings.ROOT / "web" / "public"
 
@@ -50,3 +55,13 @@ def test_robots_stay_away_from_what_is_not_for_them(client: Any) -> None:
         "/health/",
         "/papers/",
     ]
+
+
+def test_text_is_packed_over_the_line_and_what_is_packed_already_is_not(client: Any) -> None:
+    page = client.get("/", headers={"accept-encoding": "gzip"})
+    assert gzip.decompress(page.content) == client.get("/").content
+    assert page["Content-Encoding"] == "gzip"
+    request = RequestFactory(headers={"accept-encoding": "gzip"}).get("/")
+    for kind, packed in (("application/json", True), ("image/jpeg", False)):
+        told = Compressed(lambda _, kind=kind: HttpResponse("air " * 99, content_type=kind))
+        assert told(request).has_header("Content-Encoding") is packed

@@ -6,15 +6,11 @@
   import { deviceHere } from './device/ask'
   import { person } from './device/person'
   import { leaveToBrowser, preload } from './router'
+  import { whenAtRest } from './ui/rest'
 
   void session.ask()
   void preload(location.pathname as '/') // while it is asked who is there
   // Python comes once the page is there and at rest, and only where somebody works; until then the server answers.
-  const AT_REST_MS = 2500
-  function whenAtRest(then: () => void) {
-    const idle = window.requestIdleCallback ?? ((last: () => void) => last())
-    setTimeout(() => idle(then), AT_REST_MS)
-  }
   let begun = false
   let Line = $state.raw<Component | undefined>()
   /** No connection in this moment: the next sign of one begins again. */

@@ -1,19 +1,18 @@
 <script lang="ts">
   import { command } from '../../ui/typing'
   import InTurn from '../../ui/InTurn.svelte'
+  import { whenAtRest } from '../../ui/rest'
   import Results from './Results.svelte'
   import type { BoardState } from '../../domain/board.svelte'
   import Counts from './Counts.svelte'
-  import FirstPlates from './FirstPlates.svelte'
   import Findings from './Findings.svelte'
   import KeepBar from './KeepBar.svelte'
   import PlateButton from './PlateButton.svelte'
-  import PlateEditor from './PlateEditor.svelte'
   import { assumedUnder } from '../../domain/file'
   import { kindOf, plateOf, platesFor, type PlateKind } from '../../domain/plates'
   import Ribbon from '../../charts/Ribbon.svelte'
   import SimulationChart from '../../charts/Simulation.svelte'
-  import Alternatives, { type Alternative } from './Alternatives.svelte'
+  import type { Alternative } from './Alternatives.svelte'
   import Window from '../../charts/Window.svelte'
 
   /** Plates, chart, results and verdicts of one system: a page of its own, and step 3 of a visit. */
@@ -22,6 +21,12 @@
   let focus = $state('')
   let comparing = $state<Alternative | undefined>()
   let closed = $state(false)
+  // What opens over the page comes after it.
+  const editor = () => import('./PlateEditor.svelte')
+  const alternatives = () => import('./Alternatives.svelte')
+  $effect(() =>
+    whenAtRest(() => void Promise.all([editor(), alternatives()]).catch(() => undefined)),
+  )
   /** A system on which nobody decided yet and nothing was read: its plates first. */
   const fresh = $derived(
     !closed &&
@@ -158,17 +163,27 @@
   <p class="p-6 text-neutral">Reading the system…</p>
 {/if}
 {#if fresh && board.file}
-  <FirstPlates {board} onpropose={() => (comparing = 'propose')} onclose={() => (closed = true)} />
+  {#await import('./FirstPlates.svelte') then { default: FirstPlates }}
+    <FirstPlates
+      {board}
+      onpropose={() => (comparing = 'propose')}
+      onclose={() => (closed = true)}
+    />
+  {/await}
 {/if}
 {#if comparing && board.file}
-  <Alternatives
-    {board}
-    {tabs}
-    tab={comparing}
-    onreading={enter}
-    onclose={() => (comparing = undefined)}
-  />
+  {#await alternatives() then { default: Alternatives }}
+    <Alternatives
+      {board}
+      {tabs}
+      tab={comparing}
+      onreading={enter}
+      onclose={() => (comparing = undefined)}
+    />
+  {/await}
 {/if}
 {#if open && board.file}
-  <PlateEditor plate={open} {board} {focus} onclose={() => (open = undefined)} />
+  {#await editor() then { default: PlateEditor }}
+    <PlateEditor plate={open} {board} {focus} onclose={() => (open = undefined)} />
+  {/await}
 {/if}
