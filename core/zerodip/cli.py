@@ -1,5 +1,5 @@
-"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`, `trouble`: the same judgement on the
-command line, JSON in and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`, `trouble`, `recording FILE`: the same
+judgement on the command line, JSON in (or a recorder's file) and out.
 
 Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the
 call is wrong.
@@ -10,6 +10,7 @@ import json
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict
+from pathlib import Path
 from typing import Any
 
 from zerodip.decide.judge import decide
@@ -65,6 +66,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if asked.command == "schema":
         return _print(document_schema())
     try:
+        if asked.command == "recording":
+            return _print(_recording(asked))
         made = _COMMANDS[asked.command](read_json(asked.file), asked.units)
     except UnreadableFile as error:
         print(f"zerodip: {error}", file=sys.stderr)
@@ -72,6 +75,17 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except InvalidInput as error:
         return _refuse(error.faults, asked)
     return _print(asdict(made))
+
+
+def _recording(asked: argparse.Namespace) -> dict[str, Any]:
+    from zerodip.recording.told import read_file  # with numpy and polars, only where asked for
+
+    document = read_document(read_json(asked.system)) if asked.system else None
+    try:
+        with Path(asked.file).open("rb") as stream:
+            return read_file(stream, document, asked.units)
+    except OSError as error:
+        raise UnreadableFile(f"{asked.file} cannot be read: {error.strerror}") from None
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -88,6 +102,10 @@ def _parser() -> argparse.ArgumentParser:
             default="us",
             help="units of the texts; numbers are SI (default: us)",
         )
+    recording = commands.add_parser("recording", help="what a recorder's file of pressures says")
+    recording.add_argument("file", help="CSV, JSON lines or Parquet, also packed with gzip")
+    recording.add_argument("--system", help="the system's file (docs/system.schema.json)")
+    recording.add_argument("--units", choices=SYSTEMS, default="us", help="units of the texts")
     commands.add_parser("schema", help="print the JSON Schema of a system file")
     return parser
 

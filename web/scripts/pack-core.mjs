@@ -5,7 +5,8 @@ import { join } from 'node:path'
 
 const CORE = '../core'
 const sources = readdirSync(join(CORE, 'zerodip'), { recursive: true })
-  .filter((path) => path.endsWith('.py'))
+  // Recordings are read by the server alone: with numpy, which the page does not carry.
+  .filter((path) => path.endsWith('.py') && !path.startsWith('recording'))
   .sort()
   .map((path) => [`zerodip/${path}`, readFileSync(join(CORE, 'zerodip', path), 'utf8')])
 const packed = JSON.stringify(Object.fromEntries(sources))

@@ -1,0 +1,170 @@
+"""The pump's delivery by the line of its runs, whatever taps are open, as a share of the air's V·c.
+
+By the gas law d(1/p)/dt = (draw − Q)/(V·c). Integrated over a run, −1/p is a straight combination
+of time, of the time's integral of pressure and of its square, since the delivery is a curve of
+pressure; so one least-squares problem holds all runs, each with its own level and draw. The draw is
+told by the falls before and after a run, which are straight lines. Runs in which a tap was opened
+or shut do not fit, and are left out."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from zerodip.recording.cycles import Cycles
+from zerodip.recording.samples import Floats, Samples
+
+__all__ = ["Pump", "pump_of"]
+
+_MOST_RUNS = 400  # taken, evenly over the recording
+_FEWEST = 8  # samples in a run
+_BESIDE = 1.5  # samples left out at either end of a run
+_STEADY = 3.5  # standard deviations within which both falls agree, and a run fits
+_FAR = 4.0  # robust standard deviations beyond which a run is left out
+
+
+@dataclass(frozen=True)
+class Pump:
+    """The delivery in the middle of the band divided by V·c, 1/(Pa·s), its standard error; how much
+    less it is at cut-out than at cut-in, as a share of it; and from how many runs."""
+
+    value: float
+    error: float
+    falls_by: float
+    runs: int
+
+
+@dataclass(frozen=True)
+class _Run:
+    """One run's normal equations, its level and its slope taken out: for the two terms of the
+    delivery's curve; and what makes its slope of them."""
+
+    normal: Floats
+    right: Floats
+    slope: float
+    slope_by: Floats
+    slope_error: float
+    left: float
+    freedom: int
+    draw: float
+    draw_error: float
+
+
+def pump_of(samples: Samples, cycles: Cycles, air: float, noise: float) -> Pump | None:
+    """The pump's delivery by the runs that were seen whole, with the same draw before and after.
+
+    Args:
+        samples: Samples in order of time.
+        cycles: Their cycles.
+        air: The air's pressure at the site, Pa.
+        noise: Standard deviation of one sample, Pa.
+
+    Returns:
+        The delivery; None with fewer than two such runs.
+    """
+    whole = np.flatnonzero(_is_steady(cycles, air))
+    if len(whole) < 2:
+        return None
+    taken = whole[np.linspace(0, len(whole) - 1, min(len(whole), _MOST_RUNS)).astype(int)]
+    low, high = np.median(cycles.cut_in_pa[taken]), np.median(cycles.cut_out_pa[taken])
+    band = (float((low + high) / 2), float((high - low) / 2))
+    runs = [each for at in taken if (each := _run(samples, cycles, int(at), band, air, noise))]
+    return _joined(runs)
+
+
+def _is_steady(cycles: Cycles, air: float) -> np.ndarray:
+    """Whether a run was seen whole and the draw was the same before and after it."""
+    before, after, before_error, after_error = _draws(cycles, air)
+    agree = np.abs(before - after) <= _STEADY * np.hypot(before_error, after_error)
+    return np.isfinite(cycles.run_s) & agree
+
+
+def _draws(cycles: Cycles, air: float) -> tuple[Floats, Floats, Floats, Floats]:
+    low, high = (cycles.cut_in_pa + air) ** 2, (cycles.cut_out_pa + air) ** 2
+    return (
+        -cycles.fall_before / low,
+        -cycles.fall_after / high,
+        cycles.fall_before_error / low,
+        cycles.fall_after_error / high,
+    )
+
+
+def _run(
+    samples: Samples,
+    cycles: Cycles,
+    at: int,
+    band: tuple[float, float],
+    air: float,
+    noise: float,
+) -> _Run | None:
+    start, stop = cycles.start_s[at], cycles.stop_s[at]
+    first, last = np.searchsorted(samples.time_s, [start, stop])
+    if last - first < _FEWEST:
+        return None
+    step = (samples.time_s[last - 1] - samples.time_s[first]) / (last - first - 1)
+    first, last = np.searchsorted(samples.time_s, [start + _BESIDE * step, stop - _BESIDE * step])
+    x, gauge = samples.time_s[first:last] - start, samples.gauge_pa[first:last]
+    if len(x) < _FEWEST:
+        return None
+    # A smooth line, so that the noise of a figure does not weigh, and bend, itself.
+    smooth = np.polynomial.Polynomial.fit(x, gauge, 4)(x)
+    level = (smooth - band[0]) / band[1]
+    terms = np.column_stack([np.ones_like(x), x, _integral(x, level), _integral(x, level**2)])
+    weights = ((smooth + air) ** 2 / noise) ** 2
+    normal = terms.T @ (weights[:, None] * terms)
+    values = -1 / (gauge + air) * (1 - (noise / (smooth + air)) ** 2)  # a noisy figure's mean
+    right = terms.T @ (weights * values)
+    own = np.linalg.inv(normal[:2, :2])
+    mixed = normal[2:, :2] @ own
+    fit, *_ = np.linalg.lstsq(normal, right, rcond=None)
+    rest = values - terms @ fit
+    draw, draw_error = _draw(cycles, at, air)
+    return _Run(
+        normal=normal[2:, 2:] - mixed @ normal[:2, 2:],
+        right=right[2:] - mixed @ right[:2],
+        slope=float((own @ right[:2])[1]),
+        slope_by=(own @ normal[:2, 2:])[1],
+        slope_error=float(math.sqrt(own[1, 1])),
+        left=float(weights @ rest**2),
+        freedom=len(x) - 4,
+        draw=draw,
+        draw_error=draw_error,
+    )
+
+
+def _integral(x: Floats, values: Floats) -> Floats:
+    steps = np.diff(x) * (values[1:] + values[:-1]) / 2
+    return np.concatenate([[0.0], np.cumsum(steps)])
+
+
+def _draw(cycles: Cycles, at: int, air: float) -> tuple[float, float]:
+    """The draw by both falls, by their weights."""
+    before, after, before_error, after_error = (each[at] for each in _draws(cycles, air))
+    weights = np.array([before_error, after_error]) ** -2.0
+    mean = float(np.average([before, after], weights=weights))
+    return mean, float(1 / math.sqrt(weights.sum()))
+
+
+def _joined(runs: list[_Run]) -> Pump | None:
+    steady = [
+        each for each in runs if each.left <= each.freedom + _STEADY * math.sqrt(2 * each.freedom)
+    ]
+    for _ in range(4):
+        if len(steady) < 2:
+            return None
+        normal = sum(each.normal for each in steady)
+        curve = np.linalg.lstsq(normal, sum(each.right for each in steady), rcond=None)[0]
+        cover = np.linalg.pinv(normal)
+        values = np.array([each.slope - each.slope_by @ curve + each.draw for each in steady])
+        errors = np.array([math.hypot(each.slope_error, each.draw_error) for each in steady])
+        off = np.abs(values - np.median(values)) / errors
+        near = off <= _FAR * max(1.0, 1.4826 * float(np.median(off)))
+        if near.all():
+            break
+        steady = [each for each, kept in zip(steady, near, strict=True) if kept]
+    weights = errors**-2.0
+    mean = float(np.average(values, weights=weights))
+    shared = np.average(np.array([each.slope_by for each in steady]), axis=0, weights=weights)
+    scale = max(1.0, float(weights @ (values - mean) ** 2) / max(len(values) - 1, 1))
+    error = math.sqrt(scale * (1 / weights.sum() + float(shared @ cover @ shared)))
+    return Pump(mean, error, float(-2 * curve[0] / mean), len(steady))

@@ -1,0 +1,258 @@
+"""What a recording says, as a technician would read it off the line: fed a block at a time, told at
+the end."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from zerodip.physics.atmosphere import pressure_abs_pa
+from zerodip.physics.drain_knee import Knee
+from zerodip.recording.cycles import Cycles, cycles_of, joined
+from zerodip.recording.leak import Leak, leak_of
+from zerodip.recording.pump import Pump, pump_of
+from zerodip.recording.quality import Quality, in_order
+from zerodip.recording.rests import Falls, falls_of, knee_in, rests_of, trips_of
+from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.swings import noise_of
+
+__all__ = ["Day", "Endless", "Figure", "Reading", "read_recording"]
+
+_BLOCK = 4_000_000  # samples read together
+_ENDLESS_S = 600.0  # a run without end: common practice, no source
+_CHATTER_S = 10.0  # from start to start, under which a switch chatters
+_DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
+_DAY_S, _HOUR_S = 86400.0, 3600.0
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure over many cycles: the usual one, what nine in ten lie between, and, of a set point,
+    what it moved by in a day with the standard error; SI."""
+
+    usual: float
+    least: float
+    most: float
+    cycles: int
+    per_day: float = 0.0
+    per_day_error: float = 0.0
+
+    @property
+    def drifts(self) -> bool:
+        """Whether it moved for certain."""
+        return abs(self.per_day) > 3 * self.per_day_error > 0
+
+
+@dataclass(frozen=True)
+class Day:
+    """A day, from midnight by the recording's clock (s): starts in each hour, and how long the pump
+    ran (s)."""
+
+    from_s: float
+    starts: tuple[int, ...]
+    run_s: float
+
+
+@dataclass(frozen=True)
+class Endless:
+    """A run of ten minutes and more: from when (s), for how long at least (s), where the line stood
+    at its end (Pa gauge), and whether it ended."""
+
+    at_s: float
+    seconds: float
+    gauge_pa: float
+    ended: bool
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a recording says."""
+
+    quality: Quality
+    cycles: Cycles
+    cut_in: Figure | None
+    cut_out: Figure | None
+    run: Figure | None
+    rest: Figure | None
+    days: tuple[Day, ...]
+    busiest: tuple[float, int] | None
+    dips: int
+    deepest_pa: float
+    chatter: int
+    endless: tuple[Endless, ...]
+    trips_s: tuple[float, ...]
+    leak: Leak | None
+    knee: Knee | None
+    pump: Pump | None
+
+
+@dataclass
+class _Told:
+    """What earlier stretches gave."""
+
+    cycles: list[Cycles] = field(default_factory=list)
+    falls: list[Falls] = field(default_factory=list)
+    endless: list[Endless] = field(default_factory=list)
+    trips: list[float] = field(default_factory=list)
+    knee: Knee | None = None
+    pumps: list[Pump] = field(default_factory=list)
+
+
+def read_recording(blocks: Iterable[Samples], altitude_m: float = 0.0) -> Reading:
+    """Reads a recording.
+
+    Args:
+        blocks: Its samples as they stand, a block at a time.
+        altitude_m: Altitude of the site, m.
+
+    Returns:
+        What it says.
+    """
+    air, quality, told = pressure_abs_pa(altitude_m), Quality(), _Told()
+    waiting: list[Samples] = []
+    for block in blocks:
+        quality.feed(block)
+        waiting.append(in_order(block))
+        if sum(map(len, waiting)) >= _BLOCK:
+            waiting = [_read(_together(waiting), air, told, last=False)]
+    if waiting:
+        _read(_together(waiting), air, told, last=True)
+    return _reading(quality, told)
+
+
+def _together(parts: list[Samples]) -> Samples:
+    if len(parts) == 1:
+        return parts[0]
+
+    def whole(name: str) -> Floats | None:
+        held = [each for part in parts if (each := getattr(part, name)) is not None]
+        return np.concatenate(held) if len(held) == len(parts) else None
+
+    time_s = np.concatenate([part.time_s for part in parts])
+    gauge_pa = np.concatenate([part.gauge_pa for part in parts])
+    return in_order(Samples(time_s, gauge_pa, whole("current_a"), whole("flow_m3_s")))
+
+
+def _read(samples: Samples, air: float, told: _Told, last: bool) -> Samples:
+    """Reads a stretch; what comes after its last stop is given back, to be read with the next."""
+    if len(samples) < 3:
+        return samples
+    cycles = cycles_of(samples, air)
+    kept = samples
+    if not last:
+        stops = cycles.stop_s[np.isfinite(cycles.stop_s)]
+        until = float(stops[-1]) if len(stops) else float(samples.time_s[len(samples) // 2])
+        at = int(np.searchsorted(samples.time_s, until))
+        cycles, rest = cycles.until(until), samples.taken(slice(max(at - 1, 0), None))
+        kept = samples.taken(slice(0, at + 1))
+        _tell(kept, cycles, air, told)
+        return rest
+    _tell(kept, cycles, air, told)
+    return samples
+
+
+def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
+    noise = max(noise_of(samples.gauge_pa) if len(samples) > 3 else 0.0, 1.0)
+    rests = rests_of(samples, cycles)
+    told.cycles.append(cycles)
+    told.falls.append(falls_of(samples, rests, air, noise))
+    told.endless += _endless(samples, cycles)
+    pump = pump_of(samples, cycles, air, noise) if len(cycles) > 1 else None
+    told.pumps += [pump] if pump else []
+    starts = cycles.cut_in_pa[np.isfinite(cycles.cut_in_pa)]
+    if len(starts):
+        cut_in = float(np.median(starts))
+        told.trips += trips_of(samples, rests, cut_in)
+        told.knee = told.knee or knee_in(samples, rests, cut_in)
+
+
+def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
+    times = samples.time_s
+    starts = np.where(np.isfinite(cycles.start_s), cycles.start_s, times[0])
+    stops = np.where(np.isfinite(cycles.stop_s), cycles.stop_s, times[-1])
+    made = []
+    for at in np.flatnonzero(stops - starts >= _ENDLESS_S):
+        place = int(np.clip(np.searchsorted(times, stops[at]) - 2, 0, len(times) - 1))
+        made.append(
+            Endless(
+                float(starts[at]),
+                float(stops[at] - starts[at]),
+                float(np.median(samples.gauge_pa[max(place - 5, 0) : place + 1])),
+                bool(np.isfinite(cycles.stop_s[at])),
+            )
+        )
+    return made
+
+
+def _reading(quality: Quality, told: _Told) -> Reading:
+    cycles = joined(told.cycles)
+    columns = zip(*((f.time_s, f.gauge_pa, f.rate, f.error) for f in told.falls), strict=True)
+    falls = Falls(*(np.concatenate(each) for each in columns)) if told.falls else None
+    depth = cycles.cut_in_pa - cycles.lowest_pa
+    periods = np.diff(cycles.start_s)
+    return Reading(
+        quality=quality,
+        cycles=cycles,
+        cut_in=_figure(cycles.cut_in_pa, cycles.start_s),
+        cut_out=_figure(cycles.cut_out_pa, cycles.stop_s),
+        run=_figure(cycles.run_s),
+        rest=_figure(cycles.rest_s),
+        days=_days(cycles),
+        busiest=_busiest(cycles.start_s[np.isfinite(cycles.start_s)]),
+        dips=int((depth > _DIP_PA).sum()),
+        deepest_pa=float(np.nanmax(depth, initial=0.0)),
+        chatter=int((periods < _CHATTER_S).sum()),
+        endless=tuple(told.endless),
+        trips_s=tuple(told.trips),
+        leak=leak_of(falls) if falls is not None else None,
+        knee=told.knee,
+        pump=max(told.pumps, key=lambda pump: pump.runs, default=None),
+    )
+
+
+def _figure(values: Floats, times: Floats | None = None) -> Figure | None:
+    known = np.isfinite(values)
+    values = values[known]
+    if not len(values):
+        return None
+    least, most = np.percentile(values, [5, 95])
+    drift = (0.0, 0.0) if times is None else _drift(times[known] / _DAY_S, values)
+    return Figure(float(np.median(values)), float(least), float(most), len(values), *drift)
+
+
+def _drift(days: Floats, values: Floats) -> tuple[float, float]:
+    """What a set point moves by in a day, and the standard error; nothing from under a day."""
+    if len(values) < 8 or days[-1] - days[0] < 1:
+        return 0.0, 0.0
+    centre = float(np.median(values))
+    near = np.abs(values - centre) <= 5 * max(1.4826 * float(np.median(np.abs(values - centre))), 1)
+    x, y = days[near] - days[near].mean(), values[near] - values[near].mean()
+    slope = float(x @ y) / float(x @ x)
+    rest = y - slope * x
+    return slope, float(np.sqrt(rest @ rest / max(len(x) - 2, 1) / (x @ x)))
+
+
+def _days(cycles: Cycles) -> tuple[Day, ...]:
+    starts = cycles.start_s[np.isfinite(cycles.start_s)]
+    if not len(starts):
+        return ()
+    whole = np.isfinite(cycles.run_s)
+    day_of_run = np.floor(cycles.start_s[whole] / _DAY_S)
+    first, last = int(starts[0] // _DAY_S), int(starts[-1] // _DAY_S)
+    made = []
+    for day in range(first, last + 1):
+        inside = starts[(starts >= day * _DAY_S) & (starts < (day + 1) * _DAY_S)]
+        hours = np.bincount(((inside % _DAY_S) // _HOUR_S).astype(int), minlength=24)
+        ran = float(cycles.run_s[whole][day_of_run == day].sum())
+        made.append(Day(day * _DAY_S, tuple(int(each) for each in hours), ran))
+    return tuple(made)
+
+
+def _busiest(starts: Floats) -> tuple[float, int] | None:
+    """The hour with the most starts: from when (s), and how many."""
+    if not len(starts):
+        return None
+    until = np.searchsorted(starts, starts + _HOUR_S)
+    counts = until - np.arange(len(starts))
+    at = int(counts.argmax())
+    return float(starts[at]), int(counts[at])

@@ -1,0 +1,172 @@
+"""A recording read and told as plain values: the answer of the command line, the server and the
+page."""
+
+import math
+from collections.abc import Iterable
+from dataclasses import asdict
+from typing import IO, Any
+
+import numpy as np
+
+from zerodip.fileformat.document import Document
+from zerodip.physics.atmosphere import pressure_abs_pa
+from zerodip.recording.cycles import Cycles
+from zerodip.recording.files import guess_file, samples_of
+from zerodip.recording.fit import Fitted, fitted
+from zerodip.recording.known import Beside, beside, from_line
+from zerodip.recording.layout import Layout
+from zerodip.recording.quality import Quality
+from zerodip.recording.reading import Reading, read_recording
+from zerodip.recording.samples import Samples
+from zerodip.recording.words import READING_WORDS, faults_said, said
+
+__all__ = ["read_file", "tell"]
+
+CANNOT_TELL = (
+    "Pressure alone cannot tell a low pre-charge from a small tank. It tells the pump’s flow "
+    "divided by the air (volume times pre-charge)."
+)
+
+
+def read_file(
+    stream: IO[bytes], document: Document | None = None, units: str = "us"
+) -> dict[str, Any]:
+    """A recorder's file, guessed, read and told.
+
+    Args:
+        stream: The file from its beginning; seekable.
+        document: The system's file, if there is one.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The layout guessed with its doubts, and what the recording says.
+
+    Raises:
+        UnreadableFile: Where it is no recording.
+    """
+    found = guess_file(stream)
+    stream.seek(0)
+    made = tell(samples_of(stream, found.layout), found.layout, document, units)
+    guessed = {"layout": _plain(asdict(found.layout)), "lines": list(found.lines)}
+    return {"format": guessed, "not_sure": [*found.doubts, *made.pop("not_sure")], **made}
+
+
+def tell(
+    blocks: Iterable[Samples], layout: Layout, document: Document | None, units: str
+) -> dict[str, Any]:
+    """What samples say, with what is known beside them.
+
+    Args:
+        blocks: Samples as they stand, a block at a time.
+        layout: The layout, for its zone.
+        document: The system's file, if there is one.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Plain values, SI, with sentences in the unit system.
+    """
+    return told_of(
+        read_recording(blocks, beside(document).altitude_m), layout.zone, document, units
+    )
+
+
+def told_of(reading: Reading, zone: str, document: Document | None, units: str) -> dict[str, Any]:
+    """What a reading says, with what is known beside it."""
+    known = beside(document)
+    air = pressure_abs_pa(known.altitude_m)
+    plates = _plates(reading, known, air)
+    return {
+        "recording": _quality(reading.quality),
+        "faults": [asdict(each) for each in faults_said(reading.quality, units, zone)],
+        "says": [asdict(each) for each in said(reading, plates, known, air, units, zone)],
+        "points": {"cut_in": _figure(reading.cut_in), "cut_out": _figure(reading.cut_out)},
+        "run": _figure(reading.run),
+        "rest": _figure(reading.rest),
+        "days": [_plain(asdict(day)) for day in reading.days],
+        "busiest_hour": _plain(reading.busiest),
+        "dips": {"count": reading.dips, "deepest_pa": _plain(reading.deepest_pa)},
+        "endless": [_plain(asdict(each)) for each in reading.endless],
+        "trips_s": _plain(list(reading.trips_s)),
+        "leak": _leak(reading, plates),
+        "knee": _plain(asdict(reading.knee)) if reading.knee else None,
+        "pump": _plain(asdict(reading.pump)) if reading.pump else None,
+        "plates": _told_plates(plates, air),
+        "cycles": cycle_rows(reading.cycles),
+        "not_sure": _not_sure(reading, plates),
+    }
+
+
+def _plates(reading: Reading, known: Beside, air: float) -> Fitted | None:
+    if reading.pump is None:
+        return None
+    return fitted(reading.pump, [*known.known, *from_line(reading, air)])
+
+
+def _told_plates(plates: Fitted | None, air: float) -> dict[str, Any] | None:
+    if plates is None:
+        return None
+    made: dict[str, Any] = _plain(asdict(plates))
+    for name in ("pre_charge_abs_pa", "then_pre_charge"):
+        within = made.pop(name)
+        gauge = {key: value - air for key, value in within.items()} if within else None
+        made[name.replace("_abs_pa", "_gauge_pa")] = gauge
+    made["settles_by"] = READING_WORDS[plates.settles] if plates.settles else None
+    return made
+
+
+def _leak(reading: Reading, plates: Fitted | None) -> dict[str, Any] | None:
+    leak = reading.leak
+    if leak is None:
+        return None
+    made: dict[str, Any] = {**_plain(asdict(leak)), "is_there": leak.is_there}
+    made["flow_m3_s"] = leak.rate * plates.air_pa_m3.value if plates and plates.air_pa_m3 else None
+    return made
+
+
+def _not_sure(reading: Reading, plates: Fitted | None) -> list[str]:
+    made = []
+    if len(reading.cycles) and plates is None:
+        made.append("Too few steady runs were seen to tell anything of tank and pump.")
+    if plates and plates.pre_charge_abs_pa is None:
+        made.append(CANNOT_TELL)
+    if plates and plates.settles:
+        first = "One reading would settle it." if plates.settles_all else "This would tell most."
+        made.append(f"{first} {READING_WORDS[plates.settles]}")
+    if reading.leak is None:
+        made.append("No rest was long enough to tell a leak.")
+    return made
+
+
+def _quality(quality: Quality) -> dict[str, Any]:
+    made = {key: value for key, value in asdict(quality).items() if not key.startswith("_")}
+    return {**_plain(made), "is_stuck": quality.is_stuck}
+
+
+def _figure(figure: Any) -> Any:
+    return {**_plain(asdict(figure)), "drifts": figure.drifts} if figure else None
+
+
+def cycle_rows(cycles: Cycles) -> list[dict[str, float | None]]:
+    """Cycles as rows; what was not seen is None."""
+    columns = {
+        "start_s": cycles.start_s,
+        "stop_s": cycles.stop_s,
+        "run_s": cycles.run_s,
+        "rest_s": cycles.rest_s,
+        "cut_in_pa": cycles.cut_in_pa,
+        "cut_out_pa": cycles.cut_out_pa,
+        "lowest_pa": cycles.lowest_pa,
+    }
+    lists = [_plain(column.round(3).tolist()) for column in columns.values()]
+    return [dict(zip(columns, row, strict=True)) for row in zip(*lists, strict=True)]
+
+
+def _plain(value: Any) -> Any:
+    """Values that JSON has: no NaN, no arrays."""
+    if isinstance(value, dict):
+        return {key: _plain(each) for key, each in value.items()}
+    if isinstance(value, list | tuple):
+        return [_plain(each) for each in value]
+    if isinstance(value, np.generic):
+        value = value.item()
+    return None if isinstance(value, float) and not math.isfinite(value) else value

@@ -1,0 +1,288 @@
+"""What a recording says, in sentences of one unit system."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+from zerodip.recording.fit import Fitted
+from zerodip.recording.known import Beside
+from zerodip.recording.quality import Quality
+from zerodip.recording.reading import Reading
+from zerodip.units import PSI, text
+
+__all__ = ["READING_WORDS", "Said", "clock", "faults_said", "said"]
+
+READING_WORDS = {
+    "catch": "Catch the water from cut-out down to cut-in once, power off.",
+    "pre_charge": "Read the pre-charge once, drained.",
+    "volume": "Read the tank’s volume off its plate.",
+    "flow": "Measure the pump’s flow once, by bucket and watch.",
+}
+_SHORT_RUN_S = 60.0  # under which runs are short: common practice, no source
+_ROOM_PA = 3 * PSI  # by which a pre-charge may differ from its plate's
+_WANDERS_PA = 3 * PSI  # from the least to the most of nine in ten, beyond which a point wanders
+_ELAPSED_S = 1e8  # times before this are counted from the recording's start
+
+
+@dataclass(frozen=True)
+class Said:
+    """One thing said: a name, its weight ("danger", "warning", "notice", "good"), title and
+    text."""
+
+    id: str
+    weight: str
+    title: str
+    text: str = ""
+
+
+def clock(time_s: float, zone: str) -> str:
+    """A time of the recording as a person reads it: by the zone's clock, the recorder's own where
+    none is known, or counted from its start.
+
+    Args:
+        time_s: The time, s since 1970, or since the start.
+        zone: The zone's IANA name, or empty.
+
+    Returns:
+        The time in words.
+    """
+    if time_s < _ELAPSED_S:
+        return str(timedelta(seconds=round(time_s)))
+    at = datetime.fromtimestamp(time_s, ZoneInfo(zone) if zone else UTC)
+    return at.strftime("%a %-d %b %Y %H:%M:%S")
+
+
+def faults_said(quality: Quality, units: str, zone: str = "") -> list[Said]:
+    """What is wrong with the recording.
+
+    Args:
+        quality: What was counted.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+        zone: The zone whose clock is told.
+
+    Returns:
+        What is wrong, the worst first.
+    """
+    return [
+        Said(f"recording.{id}", weight, title, body)
+        for id, weight, title, body in _faults(quality, units, zone)
+    ]
+
+
+def _faults(q: Quality, units: str, zone: str) -> Iterator[tuple[str, str, str, str]]:
+    if q.is_stuck and q.still_from_s is not None:
+        since = clock(q.still_from_s, zone)
+        how_long = text(q.still_s, "duration", units)
+        yield "stuck", "warning", "The sensor stood still", f"For {how_long} from {since}."
+    if q.below:
+        yield (
+            "offset",
+            "warning",
+            "It reads below nothing",
+            f"{q.below} samples lie under {text(-PSI, 'pressure', units)}: its zero is off.",
+        )
+    if q.clock_changes:
+        yield (
+            "clock",
+            "warning",
+            "The clock was put back an hour",
+            "Times that come twice are read once, the first.",
+        )
+    if q.back > q.clock_changes:
+        count = q.back - q.clock_changes
+        yield "disorder", "notice", f"{count} times run backwards", "Read in order of time."
+    if q.repeated:
+        yield "repeated", "notice", f"{q.repeated} times come twice", "The first of each is read."
+    if q.gaps:
+        worst = q.longest[0]
+        yield (
+            "gaps",
+            "notice",
+            f"{q.gaps} {'gap' if q.gaps == 1 else 'gaps'}",
+            f"The longest lasts {text(worst.seconds, 'duration', units)}, from "
+            f"{clock(worst.at_s, zone)}. Nothing is read across a gap.",
+        )
+    if q.missing:
+        yield "missing", "notice", f"{q.missing} figures are missing", "Or could not be read."
+    if q.no_time:
+        yield "no_time", "notice", f"{q.no_time} rows have no time", "They are left out."
+    if q.spikes:
+        yield "spikes", "notice", f"{q.spikes} spikes of one sample", "They start no pump."
+
+
+def said(
+    reading: Reading,
+    fitted: Fitted | None,
+    beside: Beside,
+    air_pa: float,
+    units: str,
+    zone: str = "",
+) -> list[Said]:
+    """What the line says, the worst first.
+
+    Args:
+        reading: What was read.
+        fitted: The plates by the line; None where it does not tell.
+        beside: What else is known.
+        air_pa: The air's pressure at the site, Pa.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+        zone: The zone whose clock is told.
+
+    Returns:
+        What it says.
+    """
+    found = [
+        *_endless(reading, units, zone),
+        *_trips(reading, zone),
+        *_chatter(reading),
+        *_air(fitted, beside, air_pa, units),
+        *_short(reading, units),
+        *_dips(reading, units),
+        *_leak(reading, fitted, units),
+        *_starts(reading, beside),
+        *_wanders(reading, units),
+    ]
+    if not len(reading.cycles):
+        found.append(
+            Said(
+                "line.quiet",
+                "notice",
+                "The pump did not run",
+                "No start and no stop is on this line.",
+            )
+        )
+    elif not found:
+        found.append(Said("line.good", "good", "Nothing stands out"))
+    order = ("danger", "warning", "notice", "good")
+    return sorted(found, key=lambda each: order.index(each.weight))
+
+
+def _p(value: float, units: str) -> str:
+    return text(value, "pressure", units)
+
+
+def _endless(reading: Reading, units: str, zone: str) -> Iterator[Said]:
+    for run in reading.endless[:3]:
+        title = "A run without end" if not run.ended else "A very long run"
+        lasted = text(run.seconds, "duration", units)
+        stood = f" and stood at {_p(run.gauge_pa, units)}" if not run.ended else ""
+        yield Said(
+            "line.endless",
+            "danger" if not run.ended else "warning",
+            title,
+            f"From {clock(run.at_s, zone)} it ran {lasted}{stood}.",
+        )
+
+
+def _trips(reading: Reading, zone: str) -> Iterator[Said]:
+    if reading.trips_s:
+        yield Said(
+            "line.trip",
+            "warning",
+            "It fell far below cut-in and did not start",
+            f"At {clock(reading.trips_s[0], zone)}. A low-pressure cut-off, a breaker, or a drain.",
+        )
+
+
+def _chatter(reading: Reading) -> Iterator[Said]:
+    if reading.chatter > 3:
+        yield Said(
+            "line.chatter",
+            "danger",
+            "The switch chatters",
+            f"{reading.chatter} times it started within ten seconds of the start before.",
+        )
+
+
+def _air(fitted: Fitted | None, beside: Beside, air_pa: float, units: str) -> Iterator[Said]:
+    found = fitted.pre_charge_abs_pa if fitted else None
+    plate = beside.pre_charge_gauge_pa
+    if found is None or plate is None:
+        return
+    least, most = found.least - air_pa, found.most - air_pa
+    if most < plate - _ROOM_PA / 3 and found.value - air_pa < plate - _ROOM_PA:
+        yield Said(
+            "line.air",
+            "warning",
+            "Air has been lost",
+            f"The line fits {_p(found.value - air_pa, units)} of air "
+            f"({_p(least, units)} to {_p(most, units)}), not {_p(plate, units)}.",
+        )
+    elif least > plate + _ROOM_PA / 3 and found.value - air_pa > plate + _ROOM_PA:
+        yield Said(
+            "line.air",
+            "warning",
+            "More air than was set",
+            f"The line fits {_p(found.value - air_pa, units)}, not {_p(plate, units)}.",
+        )
+
+
+def _short(reading: Reading, units: str) -> Iterator[Said]:
+    if reading.run and reading.run.cycles >= 3 and reading.run.usual < _SHORT_RUN_S:
+        yield Said(
+            "line.short",
+            "warning",
+            "Short cycling",
+            f"Runs of {text(reading.run.usual, 'duration', units)} are usual here.",
+        )
+
+
+def _dips(reading: Reading, units: str) -> Iterator[Said]:
+    if reading.dips:
+        yield Said(
+            "line.dip",
+            "warning",
+            f"{reading.dips} dips below cut-in at a start",
+            f"The deepest is {_p(reading.deepest_pa, units)} under it.",
+        )
+
+
+def _leak(reading: Reading, fitted: Fitted | None, units: str) -> Iterator[Said]:
+    leak = reading.leak
+    if leak is None or not leak.is_there:
+        return
+    fall = leak.rate * (leak.gauge_pa + 101325.0) ** 2 * 3600
+    amount = ""
+    if fitted and fitted.air_pa_m3:
+        amount = f", {text(leak.rate * fitted.air_pa_m3.value, 'flow', units)}"
+    yield Said(
+        "line.leak",
+        "warning",
+        "It falls with nothing open",
+        f"{_p(fall, units)} an hour at {_p(leak.gauge_pa, units)}{amount}. A leak, or a check "
+        "valve passing back: shut the house valve and see whether it goes on.",
+    )
+
+
+def _starts(reading: Reading, beside: Beside) -> Iterator[Said]:
+    most = max((sum(day.starts) for day in reading.days), default=0)
+    bears = (beside.motor_per_day or 0) * 86400
+    if bears and most > bears:
+        yield Said(
+            "line.starts",
+            "warning",
+            f"{most} starts in a day",
+            f"Its motor bears about {bears:.0f}.",
+        )
+
+
+def _wanders(reading: Reading, units: str) -> Iterator[Said]:
+    for name, point in (("Cut-in", reading.cut_in), ("Cut-out", reading.cut_out)):
+        if point is None or point.cycles < 5:
+            continue
+        if point.most - point.least > _WANDERS_PA:
+            yield Said(
+                "line.wanders",
+                "warning",
+                f"{name} wanders",
+                f"From {_p(point.least, units)} to {_p(point.most, units)}.",
+            )
+        elif point.drifts and abs(point.per_day) > 0.05 * PSI:
+            way = "up" if point.per_day > 0 else "down"
+            yield Said(
+                "line.drifts",
+                "notice",
+                f"{name} drifts {way}",
+                f"By {_p(abs(point.per_day) * 7, units)} in a week.",
+            )
