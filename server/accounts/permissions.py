@@ -36,6 +36,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "archive.take": _WRITERS,
     "experience.read": _ALL,
     "experience.change": _WRITERS,
+    "recordings.read": _ALL,
+    "recordings.change": _WRITERS,
     "practice.read": _ALL,
     "practice.change": _WRITERS,
 }

@@ -64,12 +64,13 @@ def _of_address(request: HttpRequest) -> list[Fault]:
 
 
 def _holds_json(request: HttpRequest) -> bool:
-    """Whether an operation reads the body as JSON, whatever it is said to be; an archive and a
-    photo are read in their own ways."""
+    """Whether an operation reads the body as JSON, whatever it is said to be; an archive, a
+    photo and a part of a recording are read in their own ways."""
     return (
         request.path.startswith("/api/")
         and "/imports/" not in request.path
         and "/photos/" not in request.path
+        and "/parts/" not in request.path
         and bool(request.body)
     )
 

@@ -15,6 +15,7 @@ from documents.api import router as documents
 from exchange.api import router as exchange
 from gauges.api import router as gauges
 from practice.api import router as practice
+from recordings.api import router as recordings
 from sites.api import router as sites
 from sites.decide_api import router as decide
 from visits.api import router as visits
@@ -37,6 +38,7 @@ ROUTERS = (
     documents,
     device,
     exchange,
+    recordings,
 )
 
 

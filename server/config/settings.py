@@ -47,6 +47,8 @@ INSTALLED_APPS = [
     "documents",
     "device",
     "exchange",
+    "procrastinate.contrib.django",
+    "recordings",
     "config",
 ]
 

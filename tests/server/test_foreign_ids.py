@@ -16,6 +16,7 @@ from accounts.models import Membership, Role, User, Workspace
 from documents.models import Link
 from exchange.models import Import
 from gauges.models import Gauge
+from recordings.models import Recording
 from sites.models import Decision, Site, System
 from sites.services import create_system
 from tests.core.systems import file
@@ -58,6 +59,9 @@ def everything(workspace: Workspace, site: Site, system: System, name: str) -> d
         "gauge_id": Gauge.objects.create(
             pk=uuid.uuid4(), workspace=workspace, data={"name": name}
         ).pk,
+        "recording_id": Recording.objects.create(
+            pk=uuid.uuid4(), system=system, name=name, size=3, state="here"
+        ).pk,
         "import_id": Import.objects.create(pk=uuid.uuid4(), workspace=workspace, name=name).pk,
     }
 
@@ -89,7 +93,7 @@ def test_what_is_not_all_ours_is_refused_and_changes_nothing(world: World, scope
         each["id"] = each[f"{scope[:-1]}_id"]
     before, asked = stored(), 0
     for method, path in OPERATIONS:
-        names = [name for name in IDS.findall(path) if name not in (*OWN, "scope")]
+        names = [name for name in IDS.findall(path) if name not in (*OWN, "scope", "number")]
         if ("{scope}" in path) != (scope != "systems") and "{scope}" not in path:
             continue  # once is enough
         for mixture in itertools.product((ours, theirs, nobody_s), repeat=len(names)):
@@ -99,7 +103,7 @@ def test_what_is_not_all_ours_is_refused_and_changes_nothing(world: World, scope
             if made and method == "PUT" and len(names) > 1:
                 continue  # that is how something new is made
             values = dict(zip(names, mixture, strict=True))
-            address = path.replace("{scope}", scope)
+            address = path.replace("{scope}", scope).replace("{number}", "0")
             address = IDS.sub(lambda m, v=values: str(v[m[1]][m[1]]), address)
             for role in ROLES:
                 body = ROWS[method, path][1](world)

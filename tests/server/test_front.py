@@ -21,6 +21,7 @@ from django.db import connection
 
 from config.api import api
 from sites.models import Site
+from tests.lines import GPM, Plant, line_of
 from tests.serving import Served, serving
 
 served = pytest.mark.django_db(transaction=True)
@@ -51,7 +52,7 @@ class Browser:
         to = HTTPConnection("127.0.0.1", self.hosts[host].port, 20, (self.source, 0))
         jar = "; ".join(f"{name}={value}" for name, value in self.cookies.items())
         sent = {"Cookie": jar, "X-CSRFToken": self.cookies.get("csrftoken", ""), **headers}
-        data = None if body is None else json.dumps(body)
+        data = body if body is None or isinstance(body, bytes) else json.dumps(body)
         to.request(method, path, data, {"Content-Type": "application/json", **sent})
         got = to.getresponse()
         for each in got.headers.get_all("Set-Cookie", []):
@@ -236,3 +237,26 @@ def test_one_that_was_killed_is_taken_over_and_nothing_of_it_stays(
     first.stop()
     assert not _working(first)
     first.start()
+
+
+@served
+def test_a_recording_is_read_behind_the_page_by_either_host(demo: Browser) -> None:
+    """Its job waits in PostgreSQL. Sent by one host, told by the other."""
+    _, rounds = demo.send("GET", "/api/rounds")
+    system = rounds["sites"][0]["systems"][0]["id"]
+    line = line_of(Plant(), [(20, 0), (2000, 3 * GPM), (600, 0.0)])
+    rows = [f"{t:.0f},{g / 1e5:.3f}" for t, g in zip(line.time_s, line.gauge_pa, strict=True)]
+    data = ("seconds,bar\n" + "\n".join(rows) + "\n").encode()
+    at = f"/api/recordings/{(id := uuid.uuid4())}"
+    put = f"/api/systems/{system}/recordings/{id}"
+    assert demo.send("PUT", put, {"name": "day", "size": len(data)})[0] == 200
+    assert demo.send("PUT", f"{at}/parts/0", data, host=1)[0] == 200
+    layout = demo.send("GET", f"{at}/guess")[1]["layout"]
+    assert demo.send("POST", f"{at}/read", {"layout": layout})[0] == 200
+    until = time.monotonic() + 60
+    while (told := demo.send("GET", at, host=1)[1])["state"] == "reading":
+        assert time.monotonic() < until
+        time.sleep(0.1)
+    assert told["state"] == "read"
+    assert told["samples"] == len(rows)
+    assert demo.send("DELETE", at)[0] == 204

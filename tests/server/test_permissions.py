@@ -16,6 +16,7 @@ from config.api import api
 from documents.models import Link
 from exchange.models import Import
 from practice.selectors import stored_practice
+from recordings.models import Recording
 from sites.models import Site
 from sites.services import create_system
 from tests.core.systems import file
@@ -33,7 +34,7 @@ WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
 Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
 
 
-VISIT, PHOTO, LINK, IMPORT = uuid.uuid4(), uuid.uuid4(), uuid.uuid4(), uuid.uuid4()
+VISIT, PHOTO, LINK, IMPORT, RECORDING = (uuid.uuid4() for _ in range(5))
 
 
 def _visit(world: World) -> uuid.UUID:
@@ -67,6 +68,13 @@ def _import(world: World) -> uuid.UUID:
     )[0].pk
 
 
+def _recording(world: World) -> uuid.UUID:
+    """One that was read, with nothing in it."""
+    return Recording.objects.get_or_create(
+        pk=RECORDING, defaults={"system": world.system, "name": "week", "size": 3, "state": "here"}
+    )[0].pk
+
+
 def _member(world: World) -> int:
     """Somebody else of our workspace."""
     user, new = User.objects.get_or_create(username="third of ours")
@@ -86,6 +94,7 @@ def _path(name: str) -> Callable[[World], str]:
         link=_link(w),
         member=_member(w),
         import_=_import(w),
+        recording=_recording(w),
     )
 
 
@@ -106,6 +115,37 @@ def _row(path: str, *statuses: int) -> Row:
 
 # operation: address, body, status for owner, technician, viewer, outsider, anonymous
 ROWS: dict[tuple[str, str], Row] = {
+    ("GET", "/api/systems/{system_id}/recordings"): _row(
+        "/api/systems/{system}/recordings", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/systems/{system_id}/recordings/{recording_id}"): (
+        _path("/api/systems/{system}/recordings/{new}"),
+        lambda w: {"name": "week.csv", "size": 900},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/recordings/{recording_id}/parts/{number}"): _row(
+        "/api/recordings/{recording}/parts/0", 422, 422, 403, 404, 401
+    ),
+    ("GET", "/api/recordings/{recording_id}/guess"): _row(
+        "/api/recordings/{recording}/guess", 422, 422, 403, 404, 401
+    ),
+    ("POST", "/api/recordings/{recording_id}/read"): (
+        _path("/api/recordings/{recording}/read"),
+        lambda w: {"layout": {}},
+        (422, 422, 403, 404, 401),
+    ),
+    ("GET", "/api/recordings/{recording_id}"): _row(
+        "/api/recordings/{recording}", 200, 200, 200, 404, 401
+    ),
+    ("DELETE", "/api/recordings/{recording_id}"): _row(
+        "/api/recordings/{recording}", 204, 204, 403, 404, 401
+    ),
+    **{
+        ("GET", f"/api/recordings/{{recording_id}}/{what}"): _row(
+            f"/api/recordings/{{recording}}/{what}?from_s=0&until_s=9", 200, 200, 200, 404, 401
+        )
+        for what in ("line", "cycles", "samples.csv", "samples.parquet")
+    },
     ("GET", "/api/session"): _row("/api/session", 200, 200, 200, 200, 200),
     ("POST", "/api/session"): (
         _path("/api/session"),

@@ -68,6 +68,11 @@ class Cycles:
         """From a stop to the next start, s; NaN after the last and over a gap."""
         return np.append(self.start_s[1:] - self.stop_s[:-1], np.nan)[: len(self)]
 
+    @classmethod
+    def none(cls) -> "Cycles":
+        """No cycle."""
+        return cls(*(np.zeros(0) for _ in fields(cls)))
+
     def until(self, time_s: float) -> "Cycles":
         """Those that ended by a time (s)."""
         kept = self.stop_s <= time_s
@@ -102,7 +107,7 @@ def joined(parts: list[Cycles]) -> Cycles:
         All of them.
     """
     if not parts:
-        return Cycles(*(np.zeros(0) for _ in _NAMES))
+        return Cycles.none()
     return Cycles(*(np.concatenate([getattr(part, name) for part in parts]) for name in _NAMES))
 
 
@@ -112,15 +117,15 @@ def _within(samples: Samples, air: float) -> Cycles:
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
     runs = None if samples.current_a is None else _by_current(samples.current_a)
     if runs is not None:
-        return _told(samples, runs, noise, air, clicked=True) if len(runs) else joined([])
+        return _told(samples, runs, noise, air, clicked=True) if len(runs) else Cycles.none()
     runs = _by_pressure(gauge, noise)
     if not len(runs):
-        return joined([])
+        return Cycles.none()
     bent, sharp = anchors(gauge, runs, noise)
     ends = np.where(sharp >= _SHARP, bent, -1)
     alone = (ends.min(axis=1) < 0) & (sharp.max(axis=1) < _SHARP_ALONE)
     kept = _with_breaks(ends[~alone], runs[~alone])
-    return _told(samples, kept, noise, air) if len(kept) else joined([])
+    return _told(samples, kept, noise, air) if len(kept) else Cycles.none()
 
 
 def _with_breaks(ends: Places, runs: Places) -> Places:

@@ -1,12 +1,9 @@
 """A recording read and told as plain values: the answer of the command line, the server and the
 page."""
 
-import math
 from collections.abc import Iterable
 from dataclasses import asdict
 from typing import IO, Any
-
-import numpy as np
 
 from zerodip.fileformat.document import Document
 from zerodip.physics.atmosphere import pressure_abs_pa
@@ -15,12 +12,13 @@ from zerodip.recording.files import guess_file, samples_of
 from zerodip.recording.fit import Fitted, fitted
 from zerodip.recording.known import Beside, beside, from_line
 from zerodip.recording.layout import Layout
+from zerodip.recording.plain import plain
 from zerodip.recording.quality import Quality
 from zerodip.recording.reading import Reading, read_recording
 from zerodip.recording.samples import Samples
 from zerodip.recording.words import READING_WORDS, faults_said, said
 
-__all__ = ["read_file", "tell"]
+__all__ = ["cycle_rows", "read_file", "tell", "told_of"]
 
 CANNOT_TELL = (
     "Pressure alone cannot tell a low pre-charge from a small tank. It tells the pump’s flow "
@@ -47,7 +45,7 @@ def read_file(
     found = guess_file(stream)
     stream.seek(0)
     made = tell(samples_of(stream, found.layout), found.layout, document, units)
-    guessed = {"layout": _plain(asdict(found.layout)), "lines": list(found.lines)}
+    guessed = {"layout": plain(asdict(found.layout)), "lines": list(found.lines)}
     return {"format": guessed, "not_sure": [*found.doubts, *made.pop("not_sure")], **made}
 
 
@@ -71,7 +69,17 @@ def tell(
 
 
 def told_of(reading: Reading, zone: str, document: Document | None, units: str) -> dict[str, Any]:
-    """What a reading says, with what is known beside it."""
+    """What a reading says, with what is known beside it.
+
+    Args:
+        reading: The reading.
+        zone: The zone whose clock is told.
+        document: The system's file, if there is one.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Plain values, SI, with sentences in the unit system.
+    """
     known = beside(document)
     air = pressure_abs_pa(known.altitude_m)
     plates = _plates(reading, known, air)
@@ -82,14 +90,14 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
         "points": {"cut_in": _figure(reading.cut_in), "cut_out": _figure(reading.cut_out)},
         "run": _figure(reading.run),
         "rest": _figure(reading.rest),
-        "days": [_plain(asdict(day)) for day in reading.days],
-        "busiest_hour": _plain(reading.busiest),
-        "dips": {"count": reading.dips, "deepest_pa": _plain(reading.deepest_pa)},
-        "endless": [_plain(asdict(each)) for each in reading.endless],
-        "trips_s": _plain(list(reading.trips_s)),
+        "days": [plain(asdict(day)) for day in reading.days],
+        "busiest_hour": plain(reading.busiest),
+        "dips": {"count": reading.dips, "deepest_pa": plain(reading.deepest_pa)},
+        "endless": [plain(asdict(each)) for each in reading.endless],
+        "trips_s": plain(list(reading.trips_s)),
         "leak": _leak(reading, plates),
-        "knee": _plain(asdict(reading.knee)) if reading.knee else None,
-        "pump": _plain(asdict(reading.pump)) if reading.pump else None,
+        "knee": plain(asdict(reading.knee)) if reading.knee else None,
+        "pump": plain(asdict(reading.pump)) if reading.pump else None,
         "plates": _told_plates(plates, air),
         "cycles": cycle_rows(reading.cycles),
         "not_sure": _not_sure(reading, plates),
@@ -105,7 +113,7 @@ def _plates(reading: Reading, known: Beside, air: float) -> Fitted | None:
 def _told_plates(plates: Fitted | None, air: float) -> dict[str, Any] | None:
     if plates is None:
         return None
-    made: dict[str, Any] = _plain(asdict(plates))
+    made: dict[str, Any] = plain(asdict(plates))
     for name in ("pre_charge_abs_pa", "then_pre_charge"):
         within = made.pop(name)
         gauge = {key: value - air for key, value in within.items()} if within else None
@@ -118,7 +126,7 @@ def _leak(reading: Reading, plates: Fitted | None) -> dict[str, Any] | None:
     leak = reading.leak
     if leak is None:
         return None
-    made: dict[str, Any] = {**_plain(asdict(leak)), "is_there": leak.is_there}
+    made: dict[str, Any] = {**plain(asdict(leak)), "is_there": leak.is_there}
     made["flow_m3_s"] = leak.rate * plates.air_pa_m3.value if plates and plates.air_pa_m3 else None
     return made
 
@@ -139,15 +147,22 @@ def _not_sure(reading: Reading, plates: Fitted | None) -> list[str]:
 
 def _quality(quality: Quality) -> dict[str, Any]:
     made = {key: value for key, value in asdict(quality).items() if not key.startswith("_")}
-    return {**_plain(made), "is_stuck": quality.is_stuck}
+    return {**plain(made), "is_stuck": quality.is_stuck}
 
 
 def _figure(figure: Any) -> Any:
-    return {**_plain(asdict(figure)), "drifts": figure.drifts} if figure else None
+    return {**plain(asdict(figure)), "drifts": figure.drifts} if figure else None
 
 
 def cycle_rows(cycles: Cycles) -> list[dict[str, float | None]]:
-    """Cycles as rows; what was not seen is None."""
+    """Cycles as rows.
+
+    Args:
+        cycles: The cycles.
+
+    Returns:
+        Rows; what was not seen is None.
+    """
     columns = {
         "start_s": cycles.start_s,
         "stop_s": cycles.stop_s,
@@ -157,16 +172,5 @@ def cycle_rows(cycles: Cycles) -> list[dict[str, float | None]]:
         "cut_out_pa": cycles.cut_out_pa,
         "lowest_pa": cycles.lowest_pa,
     }
-    lists = [_plain(column.round(3).tolist()) for column in columns.values()]
+    lists = [plain(column.round(3).tolist()) for column in columns.values()]
     return [dict(zip(columns, row, strict=True)) for row in zip(*lists, strict=True)]
-
-
-def _plain(value: Any) -> Any:
-    """Values that JSON has: no NaN, no arrays."""
-    if isinstance(value, dict):
-        return {key: _plain(each) for key, each in value.items()}
-    if isinstance(value, list | tuple):
-        return [_plain(each) for each in value]
-    if isinstance(value, np.generic):
-        value = value.item()
-    return None if isinstance(value, float) and not math.isfinite(value) else value

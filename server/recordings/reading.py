@@ -1,0 +1,98 @@
+"""Reading a recording behind the page: samples are kept as they pass, progress is told, and one
+that was taken away or begun anew is given up."""
+
+from collections.abc import Callable, Iterator
+from uuid import UUID
+
+from django.db import transaction
+
+from zerodip.errors import UnreadableFile
+from zerodip.fileformat.document import read_document
+from zerodip.fileformat.fields import read
+from zerodip.recording.files import samples_of
+from zerodip.recording.kept import kept
+from zerodip.recording.layout import Layout
+from zerodip.recording.reading import read_recording
+from zerodip.recording.samples import Samples
+
+from .models import Recording, State
+from .services import file_of
+from .store import forget, keep_cycles, stored
+
+__all__ = ["GivenUp", "read_now"]
+
+_MOST_SAMPLES = 400_000_000
+
+
+class GivenUp(Exception):
+    """It was taken away meanwhile, or is being read anew."""
+
+
+def read_now(recording_id: UUID, run: int) -> None:
+    """Reads a recording from its beginning: what an earlier reading left is taken away first, so
+    that it may be begun as often as need be. What is no recording leaves nothing but its
+    problem."""
+    recording = Recording.objects.filter(pk=recording_id, run=run, state=State.READING).first()
+    if recording is None:
+        return
+    layout, _ = read(Layout, recording.layout)
+    if layout is None:
+        _refuse(recording, "Its layout is of another version. Send the file again.")
+        return
+    forget(recording)
+    try:
+        _read(recording, layout)
+    except UnreadableFile as error:
+        _refuse(recording, str(error))
+    except GivenUp:
+        forget(recording)
+
+
+def _read(recording: Recording, layout: Layout) -> None:
+    altitude_m = read_document(recording.system.document).system.site.altitude_m
+    with file_of(recording) as stream:
+        blocks = stored(recording, layout, samples_of(stream, layout))
+        made = read_recording(_told(recording, blocks, stream.tell), altitude_m)
+    if not made.quality.samples or made.quality.first_s is None:
+        raise UnreadableFile("No row of it could be read as a time and a pressure.")
+    with transaction.atomic():
+        _still(recording)
+        recording.parts.all().delete()
+        Recording.objects.filter(pk=recording.pk).update(
+            state=State.READ,
+            reading=kept(made),
+            cycles=keep_cycles(made.cycles),
+            samples=made.quality.samples,
+            first_s=made.quality.first_s,
+            last_s=made.quality.last_s,
+            done=1,
+        )
+
+
+def _told(
+    recording: Recording, blocks: Iterator[Samples], at: Callable[[], int]
+) -> Iterator[Samples]:
+    """The blocks, with how far it is told after each."""
+    count = 0
+    for block in blocks:
+        count += len(block)
+        if count > _MOST_SAMPLES:
+            raise UnreadableFile("It holds more than 400 million samples: cut it.")
+        _still(recording)
+        share = min(at() / recording.size, 1.0)
+        Recording.objects.filter(pk=recording.pk).update(samples=count, done=share)
+        yield block
+
+
+def _still(recording: Recording) -> None:
+    """Raises GivenUp where it was taken away meanwhile, or is being read anew."""
+    if not Recording.objects.filter(pk=recording.pk, run=recording.run).exists():
+        raise GivenUp
+
+
+def _refuse(recording: Recording, problem: str) -> None:
+    forget(recording)
+    recording.parts.all().delete()
+    Recording.objects.filter(pk=recording.pk, run=recording.run).update(
+        state=State.REFUSED, problem=problem[:300], samples=0
+    )

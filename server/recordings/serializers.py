@@ -1,0 +1,172 @@
+"""Recordings as the API shows them."""
+
+from dataclasses import asdict
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+
+from zerodip.fileformat.document import read_document
+from zerodip.recording.guess import Guess
+from zerodip.recording.kept import restored
+from zerodip.recording.plain import plain
+from zerodip.recording.told import cycle_rows, told_of
+
+from . import services
+from .models import Recording, State
+from .store import cycles_of, line
+
+__all__ = [
+    "CyclesOut",
+    "GuessOut",
+    "LineOut",
+    "RecordingIn",
+    "RecordingOut",
+    "RecordingRow",
+    "cycles_out",
+    "guess_out",
+    "line_out",
+    "recording_out",
+    "recording_row",
+]
+
+MOST_CYCLES = 500
+
+
+class RecordingIn(Schema):
+    """A recording to come: what it is called, and its size in bytes."""
+
+    name: str
+    size: int
+
+
+class ReadIn(Schema):
+    """How the file is written (zerodip.recording.layout)."""
+
+    layout: dict[str, Any]
+
+
+class RecordingRow(Schema):
+    """A recording and how far it is; `parts` are those that came, of `part_size` bytes each."""
+
+    id: UUID
+    system: UUID
+    name: str
+    size: int
+    state: Literal["coming", "here", "reading", "read", "refused"]
+    problem: str
+    done: float
+    samples: int
+    first_s: float | None
+    last_s: float | None
+    made_at: datetime
+    parts: list[int]
+    part_size: int
+
+
+class RecordingOut(RecordingRow):
+    """A recording with what it says (zerodip.recording.told), once it was read."""
+
+    system_name: str
+    site_name: str
+    may_change: bool
+    zone: str
+    told: dict[str, Any] | None
+
+
+class GuessOut(Schema):
+    """How a file seems to be written, its first rows, and what is not sure."""
+
+    layout: dict[str, Any]
+    lines: list[str]
+    doubts: list[str]
+
+
+class LineOut(Schema):
+    """A window of a line, in buckets: when each begins, its least and most (Pa gauge; null where
+    figures are missing). `gap_s` is from how long on no sample is a gap."""
+
+    time_s: list[float]
+    least_pa: list[float | None]
+    most_pa: list[float | None]
+    gap_s: float
+
+
+class CyclesOut(Schema):
+    """Cycles within a window, the first 500, and how many there are."""
+
+    count: int
+    rows: list[dict[str, float | None]]
+
+
+def recording_row(recording: Recording) -> RecordingRow:
+    """A recording and how far it is."""
+    return RecordingRow(**_row(recording))
+
+
+def _row(recording: Recording) -> dict[str, Any]:
+    coming = recording.state == State.COMING
+    return {
+        "id": recording.pk,
+        "system": recording.system_id,
+        "name": recording.name,
+        "size": recording.size,
+        "state": recording.state,
+        "problem": recording.problem,
+        "done": recording.done,
+        "samples": recording.samples,
+        "first_s": recording.first_s,
+        "last_s": recording.last_s,
+        "made_at": recording.made_at,
+        "parts": sorted(recording.parts.values_list("number", flat=True)) if coming else [],
+        "part_size": services.PART_SIZE,
+    }
+
+
+def recording_out(recording: Recording, may_change: bool, units: str) -> RecordingOut:
+    """A recording with what it says, in a unit system's words."""
+    zone = (recording.layout or {}).get("zone", "")
+    told = None
+    if recording.state == State.READ:
+        document = read_document(recording.system.document)
+        told = told_of(
+            restored(recording.reading or {}, cycles_of(recording)), zone, document, units
+        )
+        told["cycles"] = []
+    return RecordingOut(
+        **_row(recording),
+        system_name=recording.system.name,
+        site_name=recording.system.site.name,
+        may_change=may_change,
+        zone=zone,
+        told=told,
+    )
+
+
+def guess_out(guess: Guess) -> GuessOut:
+    """A guess."""
+    return GuessOut(layout=asdict(guess.layout), lines=list(guess.lines), doubts=list(guess.doubts))
+
+
+def line_out(recording: Recording, from_s: float, until_s: float, points: int) -> LineOut:
+    """A window of the line."""
+    drawn = line(recording, from_s, until_s, points)
+    quality = (recording.reading or {}).get("quality", {})
+    step = float(quality.get("step_s") or 1.0)
+    return LineOut(
+        time_s=plain(drawn.time_s.tolist()),
+        least_pa=plain(drawn.least.round(0).tolist()),
+        most_pa=plain(drawn.most.round(0).tolist()),
+        gap_s=max(10 * step, 5.0),
+    )
+
+
+def cycles_out(recording: Recording, from_s: float, until_s: float) -> CyclesOut:
+    """The cycles that touch a window."""
+    rows = [
+        row
+        for row in cycle_rows(cycles_of(recording))
+        if (row["stop_s"] or until_s) >= from_s and (row["start_s"] or from_s) <= until_s
+    ]
+    return CyclesOut(count=len(rows), rows=rows[:MOST_CYCLES])

@@ -1,0 +1,150 @@
+"""Samples in the database: packed as they come, drawn and taken out again."""
+
+import json
+import zlib
+from collections.abc import Iterable, Iterator
+
+import numpy as np
+
+from zerodip.recording.cycles import Cycles
+from zerodip.recording.kept import cycles_kept, cycles_restored
+from zerodip.recording.layout import Layout
+from zerodip.recording.packing import pack, pack_times, unpack, unpack_times
+from zerodip.recording.pyramid import FACTORS, Drawn, PyramidMaker, reduced
+from zerodip.recording.pyramid import Level as Height
+from zerodip.recording.samples import Floats, Samples
+
+from .models import Chunk, Level, Recording
+
+__all__ = ["cycles_of", "forget", "keep_cycles", "line", "samples_of", "stored"]
+
+CHUNK = 65_536
+_COLUMNS = (("gauge", "gauge_pa"), ("current", "current_a"), ("flow", "flow_m3_s"))
+
+
+def forget(recording: Recording) -> None:
+    """Takes away what was kept of samples."""
+    Chunk.objects.filter(of=recording).delete()
+    Level.objects.filter(of=recording).delete()
+
+
+def stored(recording: Recording, layout: Layout, blocks: Iterable[Samples]) -> Iterator[Samples]:
+    """Keeps the samples while they pass."""
+    maker, number = PyramidMaker(), 0
+    scale = next(column.line for column in layout.columns if column.holds == "gauge")
+    for block in blocks:
+        Level.objects.bulk_create(
+            [_level(recording, scale, each) for each in maker.feed(block.time_s, block.gauge_pa)]
+        )
+        chunks = []
+        for first in range(0, len(block), CHUNK):
+            part = block.taken(slice(first, first + CHUNK))
+            chunks.append(_chunk(recording, layout, number, part))
+            number += 1
+        Chunk.objects.bulk_create(chunks)
+        yield block
+    Level.objects.bulk_create([_level(recording, scale, each) for each in maker.end()])
+
+
+def _ends(time_s: Floats) -> tuple[float, float]:
+    known = time_s[np.isfinite(time_s)]
+    return (float(known.min()), float(known.max())) if len(known) else (0.0, 0.0)
+
+
+def _chunk(recording: Recording, layout: Layout, number: int, part: Samples) -> Chunk:
+    lines = {column.holds: column.line for column in layout.columns}
+    first, last = _ends(part.time_s)
+    packed = {
+        name: pack(values, *lines[name])
+        for name, field in _COLUMNS
+        if (values := getattr(part, field)) is not None
+    }
+    return Chunk(
+        of=recording,
+        number=number,
+        count=len(part),
+        first_s=first,
+        last_s=last,
+        time=pack_times(part.time_s),
+        **packed,
+    )
+
+
+def _level(recording: Recording, scale: tuple[float, float], each: Height) -> Level:
+    first, last = _ends(each.drawn.time_s)
+    return Level(
+        of=recording,
+        factor=each.factor,
+        number=each.part,
+        first_s=first,
+        last_s=last,
+        time=pack_times(each.drawn.time_s),
+        least=pack(each.drawn.least, *scale),
+        most=pack(each.drawn.most, *scale),
+    )
+
+
+def samples_of(
+    recording: Recording, from_s: float | None = None, until_s: float | None = None
+) -> Iterator[Samples]:
+    """The samples of a recording as they stand, a chunk at a time; those chunks that touch a
+    window, if one is asked for."""
+    chunks = Chunk.objects.filter(of=recording).order_by("number")
+    if from_s is not None:
+        chunks = chunks.filter(last_s__gte=from_s)
+    if until_s is not None:
+        chunks = chunks.filter(first_s__lte=until_s)
+    for chunk in chunks.iterator(chunk_size=8):
+        held = [None if (each := getattr(chunk, n)) is None else unpack(each) for n, _ in _COLUMNS]
+        gauge = held[0] if held[0] is not None else np.zeros(chunk.count)
+        yield Samples(unpack_times(bytes(chunk.time)), gauge, held[1], held[2])
+
+
+def line(recording: Recording, from_s: float, until_s: float, points: int) -> Drawn:
+    """A window of the line in about as many buckets as asked for, never more than twice that."""
+    span = max(until_s - from_s, 1e-9)
+    whole = max((recording.last_s or 0.0) - (recording.first_s or 0.0), 1e-9)
+    inside = recording.samples * min(span / whole, 1.0)
+    factor = next((f for f in reversed(FACTORS) if inside / f >= points), 1)
+    drawn = _samples_drawn if factor == 1 else _level_drawn
+    made = drawn(recording, factor, from_s, until_s)
+    kept = (made.time_s >= from_s) & (made.time_s <= until_s)
+    made = Drawn(made.time_s[kept], made.least[kept], made.most[kept])
+    by = -(-len(made) // points)
+    return reduced(made.time_s, made.least, made.most, by) if by > 1 else made
+
+
+def _samples_drawn(recording: Recording, _: int, from_s: float, until_s: float) -> Drawn:
+    parts = list(samples_of(recording, from_s, until_s))
+    if not parts:
+        return Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
+    times = np.concatenate([part.time_s for part in parts])
+    gauges = np.concatenate([part.gauge_pa for part in parts])
+    return Drawn(times, gauges, gauges)
+
+
+def _level_drawn(recording: Recording, factor: int, from_s: float, until_s: float) -> Drawn:
+    rows = list(
+        Level.objects.filter(
+            of=recording, factor=factor, last_s__gte=from_s, first_s__lte=until_s
+        ).order_by("number")
+    )
+    if not rows:
+        return Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
+    return Drawn(
+        np.concatenate([unpack_times(bytes(row.time)) for row in rows]),
+        np.concatenate([unpack(bytes(row.least)) for row in rows]),
+        np.concatenate([unpack(bytes(row.most)) for row in rows]),
+    )
+
+
+def keep_cycles(cycles: Cycles) -> bytes:
+    """Cycles as they are kept."""
+    return zlib.compress(json.dumps(cycles_kept(cycles)).encode())
+
+
+def cycles_of(recording: Recording) -> Cycles:
+    """The cycles of a recording that was read."""
+    packed = bytes(recording.cycles) if recording.cycles else b""
+    columns = json.loads(zlib.decompress(packed)) if packed else cycles_kept(Cycles.none())
+    return cycles_restored(columns)
