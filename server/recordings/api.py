@@ -19,6 +19,7 @@ from .serializers import (
     CyclesOut,
     GuessOut,
     LineOut,
+    PredictedOut,
     ReadIn,
     RecordingIn,
     RecordingOut,
@@ -26,6 +27,7 @@ from .serializers import (
     cycles_out,
     guess_out,
     line_out,
+    predicted_out,
     recording_out,
     recording_row,
 )
@@ -136,6 +138,17 @@ def read_cycles(
     """The cycles that touch a window."""
     recording = selectors.recording_for_actor(actor_of(request), recording_id)
     return model_response(cycles_out(recording, from_s, until_s))
+
+
+@router.get(
+    "/recordings/{recording_id}/predicted",
+    response={200: PredictedOut, **REFUSALS},
+    openapi_extra=READ,
+)
+def read_predicted(request: HttpRequest, recording_id: UUID, start_s: float) -> HttpResponse:
+    """The cycle that starts at a time, as the system's file predicts it under the same draw."""
+    recording = selectors.recording_for_actor(actor_of(request), recording_id)
+    return model_response(predicted_out(recording, start_s))
 
 
 @router.get(

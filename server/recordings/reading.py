@@ -52,7 +52,7 @@ def _read(recording: Recording, layout: Layout) -> None:
     altitude_m = read_document(recording.system.document).system.site.altitude_m
     with file_of(recording) as stream:
         blocks = stored(recording, layout, samples_of(stream, layout))
-        made = read_recording(_told(recording, blocks, stream.tell), altitude_m)
+        made = read_recording(_told(recording, blocks, stream.tell), altitude_m, layout.zone)
     if not made.quality.samples or made.quality.first_s is None:
         raise UnreadableFile("No row of it could be read as a time and a pressure.")
     with transaction.atomic():

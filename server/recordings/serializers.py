@@ -5,12 +5,14 @@ from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
+import numpy as np
 from ninja import Schema
 
 from zerodip.fileformat.document import read_document
 from zerodip.recording.guess import Guess
 from zerodip.recording.kept import restored
 from zerodip.recording.plain import plain
+from zerodip.recording.predicted import predicted
 from zerodip.recording.told import cycle_rows, told_of
 
 from . import services
@@ -21,17 +23,21 @@ __all__ = [
     "CyclesOut",
     "GuessOut",
     "LineOut",
+    "PredictedOut",
+    "ReadIn",
     "RecordingIn",
     "RecordingOut",
     "RecordingRow",
     "cycles_out",
     "guess_out",
     "line_out",
+    "predicted_out",
     "recording_out",
     "recording_row",
 ]
 
 MOST_CYCLES = 500
+_BEFORE_S = 600.0  # drawn of a predicted cycle before its start
 
 
 class RecordingIn(Schema):
@@ -91,6 +97,15 @@ class LineOut(Schema):
     least_pa: list[float | None]
     most_pa: list[float | None]
     gap_s: float
+
+
+class PredictedOut(Schema):
+    """A cycle as the system's file predicts it: times (s since 1970), pressures (Pa gauge), how
+    long the pump runs; empty where the plates tell of none."""
+
+    time_s: list[float]
+    gauge_pa: list[float]
+    run_s: float | None
 
 
 class CyclesOut(Schema):
@@ -160,6 +175,25 @@ def line_out(recording: Recording, from_s: float, until_s: float, points: int) -
         most_pa=plain(drawn.most.round(0).tolist()),
         gap_s=max(10 * step, 5.0),
     )
+
+
+def predicted_out(recording: Recording, start_s: float) -> PredictedOut:
+    """The cycle that starts nearest to a time, as the system's file predicts it: under the draw
+    that the fall before the start tells, as a share of the pump's delivery."""
+    cycles = cycles_of(recording)
+    starts = np.abs(cycles.start_s - start_s)
+    nothing = PredictedOut(time_s=[], gauge_pa=[], run_s=None)
+    if not np.isfinite(starts).any():
+        return nothing
+    at = int(np.nanargmin(starts))
+    bend = cycles.rise_after[at] - cycles.fall_before[at]
+    share = float(np.clip(-cycles.fall_before[at] / bend, 0.0, 0.95)) if bend > 0 else 0.0
+    made = predicted(read_document(recording.system.document), share, _BEFORE_S)
+    if made is None:
+        return nothing
+    start = float(cycles.start_s[at])
+    times = [start + each for each in made.time_s]
+    return PredictedOut(time_s=times, gauge_pa=list(made.gauge_pa), run_s=made.run_s)
 
 
 def cycles_out(recording: Recording, from_s: float, until_s: float) -> CyclesOut:

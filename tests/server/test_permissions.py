@@ -142,9 +142,14 @@ ROWS: dict[tuple[str, str], Row] = {
     ),
     **{
         ("GET", f"/api/recordings/{{recording_id}}/{what}"): _row(
-            f"/api/recordings/{{recording}}/{what}?from_s=0&until_s=9", 200, 200, 200, 404, 401
+            f"/api/recordings/{{recording}}/{what}?from_s=0&until_s=9&start_s=0",
+            200,
+            200,
+            200,
+            404,
+            401,
         )
-        for what in ("line", "cycles", "samples.csv", "samples.parquet")
+        for what in ("line", "cycles", "predicted", "samples.csv", "samples.parquet")
     },
     ("GET", "/api/session"): _row("/api/session", 200, 200, 200, 200, 200),
     ("POST", "/api/session"): (

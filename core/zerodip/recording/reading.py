@@ -3,6 +3,8 @@ the end."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from datetime import datetime
+from zoneinfo import ZoneInfo
 
 import numpy as np
 
@@ -45,8 +47,8 @@ class Figure:
 
 @dataclass(frozen=True)
 class Day:
-    """A day, from midnight by the recording's clock (s): starts in each hour, and how long the pump
-    ran (s)."""
+    """A day, from midnight by the clock (s, as that clock counts): starts in each hour, and how
+    long the pump ran (s)."""
 
     from_s: float
     starts: tuple[int, ...]
@@ -98,12 +100,13 @@ class _Told:
     pumps: list[Pump] = field(default_factory=list)
 
 
-def read_recording(blocks: Iterable[Samples], altitude_m: float = 0.0) -> Reading:
+def read_recording(blocks: Iterable[Samples], altitude_m: float = 0.0, zone: str = "") -> Reading:
     """Reads a recording.
 
     Args:
         blocks: Its samples as they stand, a block at a time.
         altitude_m: Altitude of the site, m.
+        zone: The zone by whose clock days and hours are told; the recording's own if empty.
 
     Returns:
         What it says.
@@ -117,7 +120,7 @@ def read_recording(blocks: Iterable[Samples], altitude_m: float = 0.0) -> Readin
             waiting = [_read(_together(waiting), air, told, last=False)]
     if waiting:
         _read(_together(waiting), air, told, last=True)
-    return _reading(quality, told)
+    return _reading(quality, told, zone)
 
 
 def _together(parts: list[Samples]) -> Samples:
@@ -184,7 +187,7 @@ def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
     return made
 
 
-def _reading(quality: Quality, told: _Told) -> Reading:
+def _reading(quality: Quality, told: _Told, zone: str) -> Reading:
     cycles = joined(told.cycles)
     columns = zip(*((f.time_s, f.gauge_pa, f.rate, f.error) for f in told.falls), strict=True)
     falls = Falls(*(np.concatenate(each) for each in columns)) if told.falls else None
@@ -197,7 +200,7 @@ def _reading(quality: Quality, told: _Told) -> Reading:
         cut_out=_figure(cycles.cut_out_pa, cycles.stop_s),
         run=_figure(cycles.run_s),
         rest=_figure(cycles.rest_s),
-        days=_days(cycles),
+        days=_days(cycles, zone),
         busiest=_busiest(cycles.start_s[np.isfinite(cycles.start_s)]),
         dips=int((depth > _DIP_PA).sum()),
         deepest_pa=float(np.nanmax(depth, initial=0.0)),
@@ -232,12 +235,23 @@ def _drift(days: Floats, values: Floats) -> tuple[float, float]:
     return slope, float(np.sqrt(rest @ rest / max(len(x) - 2, 1) / (x @ x)))
 
 
-def _days(cycles: Cycles) -> tuple[Day, ...]:
-    starts = cycles.start_s[np.isfinite(cycles.start_s)]
+def _by_clock(times: Floats, zone: str) -> Floats:
+    """Times by the clock of a zone, s."""
+    if not zone or not len(times):
+        return times
+    hours, back = np.unique(np.floor(times / _HOUR_S), return_inverse=True)
+    at = ZoneInfo(zone)
+    offsets = [datetime.fromtimestamp(h * _HOUR_S, at).utcoffset() for h in hours]
+    seconds = np.array([each.total_seconds() if each else 0.0 for each in offsets])
+    return times + seconds[back]
+
+
+def _days(cycles: Cycles, zone: str) -> tuple[Day, ...]:
+    starts = _by_clock(cycles.start_s[np.isfinite(cycles.start_s)], zone)
     if not len(starts):
         return ()
     whole = np.isfinite(cycles.run_s)
-    day_of_run = np.floor(cycles.start_s[whole] / _DAY_S)
+    day_of_run = np.floor(_by_clock(cycles.start_s[whole], zone) / _DAY_S)
     first, last = int(starts[0] // _DAY_S), int(starts[-1] // _DAY_S)
     made = []
     for day in range(first, last + 1):

@@ -63,9 +63,8 @@ def tell(
     Returns:
         Plain values, SI, with sentences in the unit system.
     """
-    return told_of(
-        read_recording(blocks, beside(document).altitude_m), layout.zone, document, units
-    )
+    reading = read_recording(blocks, beside(document).altitude_m, layout.zone)
+    return told_of(reading, layout.zone, document, units)
 
 
 def told_of(reading: Reading, zone: str, document: Document | None, units: str) -> dict[str, Any]:
