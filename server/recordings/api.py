@@ -14,7 +14,7 @@ from common.json_responses import model_response
 from common.schemas import Units
 from sites.selectors import system_for_actor
 
-from . import selectors, services
+from . import readings, selectors, services
 from .serializers import (
     CyclesOut,
     GuessOut,
@@ -24,6 +24,7 @@ from .serializers import (
     RecordingIn,
     RecordingOut,
     RecordingRow,
+    TakenOut,
     cycles_out,
     guess_out,
     line_out,
@@ -105,6 +106,19 @@ def read_recording(request: HttpRequest, recording_id: UUID, units: Units = "us"
     recording = selectors.recording_for_actor(actor, recording_id)
     may = actor.may("recordings.change", recording.system.site.workspace_id)
     return model_response(recording_out(recording, may, units))
+
+
+@router.put(
+    "/recordings/{recording_id}/readings/{visit_id}",
+    response={200: TakenOut, 409: Problem, **REFUSALS},
+    openapi_extra={"x-permission": "visits.change"},
+)
+def take_readings(
+    request: HttpRequest, recording_id: UUID, visit_id: UUID, units: Units = "us"
+) -> TakenOut:
+    """Takes what the recording offers into a visit, as readings. Safe to repeat."""
+    taken, left = readings.take_readings(actor_of(request), recording_id, visit_id, units)
+    return TakenOut(taken=taken, left=left)
 
 
 @router.delete("/recordings/{recording_id}", response={204: None, **REFUSALS}, openapi_extra=CHANGE)

@@ -17,17 +17,20 @@ from zerodip.recording.told import cycle_rows, told_of
 
 from . import services
 from .models import Recording, State
+from .readings import offers
 from .store import cycles_of, line
 
 __all__ = [
     "CyclesOut",
     "GuessOut",
     "LineOut",
+    "OfferOut",
     "PredictedOut",
     "ReadIn",
     "RecordingIn",
     "RecordingOut",
     "RecordingRow",
+    "TakenOut",
     "cycles_out",
     "guess_out",
     "line_out",
@@ -71,6 +74,21 @@ class RecordingRow(Schema):
     part_size: int
 
 
+class OfferOut(Schema):
+    """A reading that a recording offers a visit."""
+
+    slot: str
+    title: str
+    text: str
+
+
+class TakenOut(Schema):
+    """Readings taken into a visit, and those that were left, by their titles."""
+
+    taken: list[str]
+    left: list[str]
+
+
 class RecordingOut(RecordingRow):
     """A recording with what it says (zerodip.recording.told), once it was read."""
 
@@ -79,6 +97,7 @@ class RecordingOut(RecordingRow):
     may_change: bool
     zone: str
     told: dict[str, Any] | None
+    offers: list[OfferOut]
 
 
 class GuessOut(Schema):
@@ -156,6 +175,10 @@ def recording_out(recording: Recording, may_change: bool, units: str) -> Recordi
         may_change=may_change,
         zone=zone,
         told=told,
+        offers=[
+            OfferOut(slot=each.slot, title=each.title, text=each.text)
+            for each in offers(recording, units)
+        ],
     )
 
 

@@ -137,6 +137,9 @@ ROWS: dict[tuple[str, str], Row] = {
     ("GET", "/api/recordings/{recording_id}"): _row(
         "/api/recordings/{recording}", 200, 200, 200, 404, 401
     ),
+    ("PUT", "/api/recordings/{recording_id}/readings/{visit_id}"): _row(
+        "/api/recordings/{recording}/readings/{visit}", 200, 200, 403, 404, 401
+    ),
     ("DELETE", "/api/recordings/{recording_id}"): _row(
         "/api/recordings/{recording}", 204, 204, 403, 404, 401
     ),

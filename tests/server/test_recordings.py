@@ -15,6 +15,7 @@ from recordings import services
 from recordings.models import Chunk, Level, Part, Recorder, Recording
 from recordings.reading import read_now
 from tests.lines import GPM, Plant, line_of
+from visits.models import Entry
 from zerodip.units import PSI
 
 from .conftest import Caller, World
@@ -190,3 +191,24 @@ def test_begun_again_after_it_was_cut_short_it_is_read_once(world: World) -> Non
     assert sum(Chunk.objects.values_list("count", flat=True)) == Recording.objects.get().samples
     read_now(id, 1)  # the same job once more
     assert Chunk.objects.count() == 1
+
+
+def test_taken_into_a_visit_they_are_its_readings(world: World) -> None:
+    at = read(world, csv())
+    visit = uuid.uuid4()
+    world["technician"].send("PUT", f"/api/systems/{world.system.pk}/visits/{visit}")
+    mine = {"slot": "found.cut_in", "value": 41 * PSI}
+    world["technician"].send("PUT", f"/api/visits/{visit}/entries/{uuid.uuid4()}", mine)
+    told = world["technician"].send("GET", at).json()
+    assert {"found.cut_in", "found.cut_out", "found.run"} <= {o["slot"] for o in told["offers"]}
+    for _ in range(2):  # the same again is the same
+        answer = world["technician"].send("PUT", f"{at}/readings/{visit}").json()
+        assert answer["left"] == ["Cut-in"]  # somebody read it already
+        assert "Cut-out" in answer["taken"]
+    entries = {e.slot: e.value for e in Entry.objects.filter(visit=visit)}
+    assert entries["found.cut_in"] == 41 * PSI
+    assert entries["found.cut_out"] == pytest.approx(60 * PSI, abs=0.2 * PSI)
+    assert "week.csv" in entries["note"]["text"]
+    assert Entry.objects.filter(visit=visit, slot="found.run").count() == 1
+    other = uuid.uuid4()
+    assert world["technician"].send("PUT", f"{at}/readings/{other}").status_code == 404

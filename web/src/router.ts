@@ -9,6 +9,7 @@ export const { p, navigate, preload, route } = createRouter({
   '/systems/:id/trouble': () => import('./features/trouble/TroublePage.svelte'),
   '/trouble': () => import('./features/trouble/TroublePage.svelte'),
   '/visits/:id': () => import('./features/visit/Visit.svelte'),
+  '/recordings/:id': () => import('./features/recordings/RecordingPage.svelte'),
   '/workspace': () => import('./features/workspace/Workspace.svelte'),
   '/practice': () => import('./features/practice/PracticePage.svelte'),
   '*': () => import('./features/rounds/Lost.svelte'),

@@ -15,6 +15,8 @@ __all__ = ["anchors"]
 Places = NDArray[np.intp]
 _WIDTHS = (3, 4, 6, 9, 14, 20, 30, 40, 60, 90, 130)  # samples on one side of a bend
 _CLEAR, _USUAL_WIDTH = 12.0, 40  # standard errors that a bend should stand out by
+_LEVEL = 0.2  # share of a run's rise within which its ends lie at their turns' level
+_BRIEF = 3  # samples whose mean is told from noise
 _SMOOTH = 7  # samples whose mean has come near a level, or left it
 _AHEAD = 400  # samples in which the bend is looked for
 _AT_ONCE = 256
@@ -37,7 +39,7 @@ def anchors(gauge: Floats, runs: Places, noise: float) -> tuple[Places, Floats]:
     low = np.maximum(runs[:, 0], 0)
     high = np.where(runs[:, 1] < 0, end, runs[:, 1])
     room = np.maximum(6 * noise, 0.08 * (gauge[high] - gauge[low]))
-    widths = _widths_of(high - low, gauge[high] - gauge[low], noise)
+    widths = _widths_of(_rising(gauge, low, high, room), gauge[high] - gauge[low], noise)
     made = runs.copy()
     sharp = np.zeros(runs.shape)
     # A start is looked for from the rise backwards, a stop from it forwards, upside down.
@@ -51,7 +53,28 @@ def anchors(gauge: Floats, runs: Places, noise: float) -> tuple[Places, Floats]:
                     gauge, sign, way, place[part], far[part], room[part], int(width), noise
                 )
                 sharp[part, column] = bend / (np.sqrt(2.0) * _slope_noise(noise, int(width)))
-    return made, sharp
+    return _plausible(gauge, runs, made, low, high), sharp
+
+
+def _plausible(gauge: Floats, runs: Places, made: Places, low: Places, high: Places) -> Places:
+    """Places found, those put back to the turn itself that lie away from its level, or out of
+    order."""
+    room = _LEVEL * (gauge[high] - gauge[low])
+    for column, place in ((0, low), (1, high)):
+        away = np.abs(gauge[np.maximum(made[:, column], 0)] - gauge[place]) > room
+        made[:, column] = np.where((made[:, column] >= 0) & away, runs[:, column], made[:, column])
+    flat = made.ravel()
+    before = np.concatenate([[0], np.maximum.accumulate(flat)[:-1]])
+    late = (flat >= 0) & (flat <= before) & (before > 0)
+    return np.where(late.reshape(made.shape), runs, made)
+
+
+def _rising(gauge: Floats, low: Places, high: Places, room: Floats) -> Places:
+    """How many samples the rise itself takes: a low or high on a flat line may lie anywhere on
+    it."""
+    leaves = _near_from(gauge, 1.0, -1, low, high, gauge[low] + 1.5 * room, _BRIEF)
+    comes = _near_from(gauge, -1.0, 1, high, low, 1.5 * room - gauge[high], _BRIEF)
+    return np.maximum(comes - leaves, _BRIEF)
 
 
 def _widths_of(lengths: Places, rises: Floats, noise: float) -> Places:

@@ -14,7 +14,7 @@ from zerodip.physics.atmosphere import pressure_abs_pa
 from zerodip.recording.bends import anchors
 from zerodip.recording.kinks import Kinks, kinks_at
 from zerodip.recording.samples import Floats, Samples
-from zerodip.recording.stretches import stretches
+from zerodip.recording.stretches import step_of, stretches
 from zerodip.recording.swings import mode, noise_of, swings
 
 __all__ = ["Cycles", "cycles_of", "joined"]
@@ -28,6 +28,7 @@ _NEAR = 0.2  # share of the differential within which a turn belongs to a set po
 _AROUND = 200  # turns that tell a set point together, where it drifts
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
 _NEARER = 0.62  # of a run, what is next to the break counts most
+_MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
 _SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
 _SPIKE = 6.0  # noise times which a sample stands out of both beside it
 _LAG_S = 10.0  # between the click and the pump's delivery, at most
@@ -65,8 +66,9 @@ class Cycles:
 
     @property
     def rest_s(self) -> Floats:
-        """From a stop to the next start, s; NaN after the last and over a gap."""
-        return np.append(self.start_s[1:] - self.stop_s[:-1], np.nan)[: len(self)]
+        """From a stop to the next start, s; NaN after the last, and where either is not sure."""
+        rest = np.append(self.start_s[1:] - self.stop_s[:-1], np.nan)[: len(self)]
+        return np.where(rest >= 0, rest, np.nan)
 
     @classmethod
     def none(cls) -> "Cycles":
@@ -307,6 +309,18 @@ class _Side:
     error_after: Floats
 
 
+def _as_sampled(time_s: Floats, gauge: Floats, at: Places, stops: bool) -> list[Floats]:
+    """Breaks as the samples have them: the extreme beside each place, no slopes; NaN where there is
+    none."""
+    made = [np.full(len(at), np.nan) for _ in range(7)]
+    seen = np.flatnonzero(at >= 0)
+    near = gauge[np.clip(at[seen, None] + np.arange(-2, 3), 0, len(gauge) - 1)]
+    made[0][seen] = time_s[at[seen]]
+    made[1][seen] = step_of(time_s)
+    made[2][seen] = near.max(axis=1) if stops else near.min(axis=1)
+    return made
+
+
 def _kinks(
     time_s: Floats,
     gauge: Floats,
@@ -318,8 +332,8 @@ def _kinks(
     slack: float,
     stops: bool,
 ) -> _Side:
+    made = _as_sampled(time_s, gauge, at, stops)
     known = (at >= 0) & (last - first >= 4)
-    made = [np.full(len(at), np.nan) for _ in range(7)]
     if known.any():
         reference = float(np.median(gauge[at[known]])) + air
         inside = float(np.median(gauge[(first if stops else last)[known]])) + air
@@ -341,8 +355,15 @@ def _kinks(
             kinks.before.slope_error * scale,
             kinks.after.slope_error * scale,
         )
+        # What does not lie near the extreme beside it is no level: too few samples for two lines.
+        room = max(_NEAR * abs(reference - inside), 6 * noise)
+        run_s = np.abs(time_s[(first if stops else last)[known]] - time_s[at[known]])
+        moved = np.abs(kinks.time_s - time_s[at[known]])
+        near = moved <= np.maximum(_MOVED * run_s, 2 * step_of(time_s))
+        good = np.flatnonzero(known)[near & (np.abs(found - air - made[2][known]) <= room)]
+        which = np.isin(np.flatnonzero(known), good)
         for column, row in zip(made, rows, strict=True):
-            column[known] = row
+            column[good] = row[which]
     return _Side(*made)
 
 

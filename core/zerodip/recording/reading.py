@@ -171,8 +171,12 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
 
 def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
     times = samples.time_s
-    starts = np.where(np.isfinite(cycles.start_s), cycles.start_s, times[0])
-    stops = np.where(np.isfinite(cycles.stop_s), cycles.stop_s, times[-1])
+    # What was not seen of a run is its beginning before the line, or its end after it; within, a
+    # gap hides it, and nothing is said.
+    starts, stops = cycles.start_s.copy(), cycles.stop_s.copy()
+    if len(starts):
+        starts[0] = starts[0] if np.isfinite(starts[0]) else times[0]
+        stops[-1] = stops[-1] if np.isfinite(stops[-1]) else times[-1]
     made = []
     for at in np.flatnonzero(stops - starts >= _ENDLESS_S):
         place = int(np.clip(np.searchsorted(times, stops[at]) - 2, 0, len(times) - 1))
@@ -191,7 +195,9 @@ def _reading(quality: Quality, told: _Told, zone: str) -> Reading:
     cycles = joined(told.cycles)
     columns = zip(*((f.time_s, f.gauge_pa, f.rate, f.error) for f in told.falls), strict=True)
     falls = Falls(*(np.concatenate(each) for each in columns)) if told.falls else None
-    depth = cycles.cut_in_pa - cycles.lowest_pa
+    # Under its own start and under the usual one: one level read too high makes no dip.
+    usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
+    depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
     periods = np.diff(cycles.start_s)
     return Reading(
         quality=quality,
@@ -243,7 +249,8 @@ def _by_clock(times: Floats, zone: str) -> Floats:
     at = ZoneInfo(zone)
     offsets = [datetime.fromtimestamp(h * _HOUR_S, at).utcoffset() for h in hours]
     seconds = np.array([each.total_seconds() if each else 0.0 for each in offsets])
-    return times + seconds[back]
+    shifted: Floats = times + seconds[back]
+    return shifted
 
 
 def _days(cycles: Cycles, zone: str) -> tuple[Day, ...]:

@@ -115,3 +115,18 @@ def test_beside_a_general_library_of_change_points() -> None:
     theirs = nearest(np.array(found, dtype=float), true)
     assert ours.mean() <= theirs.mean()
     assert ours.max() <= 1.0
+
+
+def test_a_stop_before_hours_of_rest_is_found_at_the_end_of_the_rise() -> None:
+    """A small tank, short taps, long flat lines after: the highest sample lies anywhere on them."""
+    rng = np.random.default_rng(4)
+    plant = Plant(cut_in=28.5, cut_out=43.5, pre_charge=21, volume_m3=0.024, flow_m3_s=12 * GPM)
+    draws = []
+    for _ in range(60):
+        draws += [(rng.exponential(600), 0.0), (rng.uniform(20, 420), rng.uniform(1, 7) * GPM)]
+    line = line_of(plant, [*draws, (300, 0.0)], noise_psi=0.25)
+    made = read(line)
+    assert len(made) == len(line.start_s)
+    off = np.concatenate([nearest(made.start_s, line.start_s), nearest(made.stop_s, line.stop_s)])
+    assert np.mean(off <= 2.0) >= 0.99
+    assert off.max() < 10

@@ -180,3 +180,22 @@ def test_the_command_refuses_what_is_no_recording(
     assert main(["recording", str(file)]) == 2
     assert "picture" in capsys.readouterr().err
     assert main(["recording", str(tmp_path / "none.csv")]) == 2
+
+
+@pytest.mark.parametrize("volume_m3", [0.004, 0.008, 0.015])
+def test_however_short_it_cycles_no_run_is_without_end(volume_m3: float) -> None:
+    """Runs of a few samples each: nothing is told of what the samples do not show."""
+    plant = Plant(volume_m3=volume_m3)
+    line = line_of(plant, [(20, 0), *[(200, 4 * GPM), (100, 0.0)] * 12])
+    made = read_recording([Samples(line.time_s, line.gauge_pa)])
+    assert not made.endless
+    assert not made.dips
+    if volume_m3 < 0.008:  # four samples a run: which of them are cycles, nobody can tell
+        return
+    assert made.cut_in
+    assert abs(made.cut_in.cycles - len(line.start_s)) <= 0.1 * len(line.start_s)
+    assert made.chatter <= np.count_nonzero(np.diff(line.start_s) < 10) + 2
+    assert made.run
+    assert made.run.usual == pytest.approx(
+        np.median(line.stop_s - line.start_s[: len(line.stop_s)]), abs=1
+    )

@@ -9,6 +9,7 @@
   import { session } from '../../api/session.svelte'
   import { text, type Dimension } from '../../domain/units'
   import { navigate, route } from '../../router'
+  import RecordingList from '../recordings/RecordingList.svelte'
   import { SheetState } from './sheet.svelte'
   import Timeline from './Timeline.svelte'
   import TrendsPart from './TrendsPart.svelte'
@@ -110,6 +111,7 @@
       </dl>
     </section>
     <TrendsPart system={at.id} />
+    <RecordingList system={at.id} maychange={system.may_change} />
     <Timeline moments={at.moments} />
     <section aria-labelledby="decisions">
       <h2 id="decisions" class="mb-2 font-bold">Decisions</h2>

@@ -1,0 +1,80 @@
+"""What a recording offers a visit: readings a technician would take by eye and stopwatch, each with
+its spread. Nothing is taken by itself."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from zerodip.recording.reading import Figure, Reading
+from zerodip.units import number, text
+
+__all__ = ["Offer", "offers_of"]
+
+_FEWEST = 3  # cycles that make a reading
+_WATCH_S = 600.0
+_SHORT_RUN_S = 30.0  # under which it clicks on and off at every tap: common practice, no source
+
+
+@dataclass(frozen=True)
+class Offer:
+    """One reading: the visit's slot and its value (SI), and how a person reads it."""
+
+    slot: str
+    value: Any
+    title: str
+    text: str
+
+
+def offers_of(reading: Reading, name: str, units: str) -> list[Offer]:
+    """The readings that a recording offers, a remark about them last.
+
+    Args:
+        reading: What the recording says.
+        name: What it is called.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Offers; none where there is nothing to read.
+    """
+    found = [*_figures(reading, units), *_leak(reading, units), *_seen(reading)]
+    if not found:
+        return []
+    told = "; ".join(f"{each.title} {each.text}".strip() for each in found)
+    remark = f"Read off the recording “{name}”: {told}."
+    return [*found, Offer("note", {"text": remark[:500]}, "Remark", "where they come from")]
+
+
+def _figures(reading: Reading, units: str) -> Iterator[Offer]:
+    rows: tuple[tuple[str, str, Figure | None, str], ...] = (
+        ("found.cut_in", "Cut-in", reading.cut_in, "pressure"),
+        ("found.cut_out", "Cut-out", reading.cut_out, "pressure"),
+        ("found.run", "Run", reading.run, "duration"),
+    )
+    for slot, title, figure, dimension in rows:
+        if figure is None or figure.cycles < _FEWEST:
+            continue
+        usual = text(figure.usual, dimension, units)
+        least, most = (number(v, dimension, units) for v in (figure.least, figure.most))
+        yield Offer(slot, figure.usual, title, f"{usual} ({least} to {most})")
+
+
+def _leak(reading: Reading, units: str) -> Iterator[Offer]:
+    """A watch of ten minutes, as the quiet times say it would come out."""
+    leak = reading.leak
+    if leak is None or not leak.is_there:
+        return
+    air = 101325.0
+    later = 1 / (1 / (leak.gauge_pa + air) + leak.rate * _WATCH_S) - air
+    value = {"first_gauge_pa": leak.gauge_pa, "later_gauge_pa": later, "seconds": _WATCH_S}
+    fall = text(leak.gauge_pa - later, "pressure", units)
+    yield Offer("leak", value, "Leak watch", f"{fall} in ten minutes, nothing open")
+
+
+def _seen(reading: Reading) -> Iterator[Offer]:
+    """What was seen, as Trouble takes it."""
+    if reading.run and reading.run.cycles >= _FEWEST and reading.run.usual < _SHORT_RUN_S:
+        yield Offer(
+            "saw", {"item": "clicks", "says": "yes"}, "It clicks on and off at every tap", ""
+        )
+    if any(not run.ended for run in reading.endless):
+        yield Offer("saw", {"item": "endless", "says": "yes"}, "It never stopped", "")

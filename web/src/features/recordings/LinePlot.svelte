@@ -1,0 +1,135 @@
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import uPlot from 'uplot'
+  import 'uplot/dist/uPlot.min.css'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { fromSi, unitFor } from '../../domain/units'
+  import { pointed } from './pointers'
+  import { series } from './series'
+  import type { RecordingState } from './recording.svelte'
+
+  /** The line: wheel, pinch and keys; the pump's runs behind it, the chosen cycle's prediction over it. */
+  let { at }: { at: RecordingState } = $props()
+  let box: HTMLDivElement
+  let plot: uPlot | undefined
+  const unit = $derived(unitFor('pressure', preferences.units))
+  const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name)
+
+  const data = $derived(series(at.line, at.predicted, (pa) => fromSi(pa, unit)))
+
+  function runs(drawn: uPlot) {
+    const { ctx, bbox } = drawn
+    ctx.save()
+    ctx.fillStyle = colour('--zd-water')
+    for (const cycle of at.cycles?.rows ?? []) {
+      const from = drawn.valToPos(cycle.start_s ?? at.window[0], 'x', true)
+      const until = drawn.valToPos(cycle.stop_s ?? at.window[1], 'x', true)
+      const left = Math.max(from, bbox.left)
+      const right = Math.min(until, bbox.left + bbox.width)
+      if (right <= left) continue
+      ctx.fillRect(left, bbox.top, Math.max(right - left, 1), bbox.height)
+      if (cycle.start_s != null && cycle.start_s === at.chosen?.start_s) {
+        ctx.strokeStyle = colour('--color-accent')
+        ctx.lineWidth = 3
+        ctx.strokeRect(left, bbox.top + 2, right - left, bbox.height - 4)
+      }
+    }
+    ctx.restore()
+  }
+
+  function options(width: number): uPlot.Options {
+    const zone = at.recording?.zone || 'Etc/UTC'
+    const ink = {
+      stroke: colour('--color-neutral'),
+      font: '14px "Atkinson Hyperlegible Next Variable"',
+    }
+    const grid = { stroke: colour('--color-base-300'), width: 1 }
+    const counted = at.ends[1] < 1e8
+    return {
+      width,
+      height: 300,
+      tzDate: (time) => uPlot.tzDate(new Date(time * 1000), zone),
+      legend: { show: false },
+      cursor: { drag: { x: false, y: false }, points: { show: false } },
+      scales: { x: { time: !counted, range: () => at.window } },
+      axes: [
+        { ...ink, grid, ticks: grid },
+        { ...ink, grid, ticks: grid, size: 54, label: unit.symbol, labelSize: 20 },
+      ],
+      series: [
+        {},
+        { stroke: colour('--color-base-content'), width: 1.5, points: { show: false } },
+        { stroke: colour('--color-base-content'), width: 1.5, points: { show: false } },
+        {
+          stroke: colour('--color-accent'),
+          width: 2.5,
+          dash: [8, 5],
+          points: { show: false },
+          spanGaps: true,
+        },
+      ],
+      bands: [{ series: [2, 1], fill: colour('--color-base-content') + '66' }],
+      hooks: { drawClear: [runs] },
+    }
+  }
+  function make() {
+    plot?.destroy()
+    at.setWidth(box.clientWidth)
+    plot = new uPlot(options(box.clientWidth), data as uPlot.AlignedData, box)
+    plot.over.addEventListener('click', (event) => {
+      const time = plot!.posToVal(event.offsetX, 'x')
+      const hit = at.cycles?.rows.find(
+        (each) => (each.start_s ?? -Infinity) <= time && time <= (each.stop_s ?? Infinity),
+      )
+      void at.choose(hit)
+    })
+  }
+  onMount(() => {
+    make()
+    const seen = new ResizeObserver(() => {
+      at.setWidth(box.clientWidth)
+      plot?.setSize({ width: box.clientWidth, height: 300 })
+    })
+    seen.observe(box)
+    const left = pointed(box, {
+      zoom: (by, share) => at.zoom(by, share),
+      move: (by) => at.move(by),
+    })
+    return () => (seen.disconnect(), left(), plot?.destroy())
+  })
+  $effect(() => {
+    void [preferences.theme, preferences.units]
+    if (plot) requestAnimationFrame(make)
+  })
+  $effect(() => {
+    plot?.setData(data as uPlot.AlignedData)
+  })
+  $effect(() => {
+    void [at.window, at.cycles, at.chosen]
+    plot?.redraw(false, true)
+    plot?.setScale('x', { min: at.window[0], max: at.window[1] })
+  })
+  const KEYS: Record<string, () => void> = {
+    '+': () => at.zoom(0.5),
+    '-': () => at.zoom(2),
+    ArrowLeft: () => at.move(-0.25),
+    ArrowRight: () => at.move(0.25),
+    Home: () => at.look(...at.ends),
+  }
+  function press(event: KeyboardEvent) {
+    const does = KEYS[event.key]
+    if (!does) return
+    event.preventDefault()
+    does()
+  }
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+<div
+  bind:this={box}
+  class="w-full touch-pan-y overflow-hidden"
+  role="application"
+  tabindex="0"
+  aria-label="Pressure over time. Plus and minus zoom, arrows move, Home shows all."
+  onkeydown={press}
+></div>
