@@ -7,6 +7,7 @@
   import CycleTable from './CycleTable.svelte'
   import DayStrips from './DayStrips.svelte'
   import GuessForm from './GuessForm.svelte'
+  import Offers from './Offers.svelte'
   import { RecordingState } from './recording.svelte'
   import Says from './Says.svelte'
 
@@ -75,7 +76,9 @@
       <DayStrips {at} />
       <section aria-labelledby="line">
         <div class="flex flex-wrap items-center gap-2">
-          <h2 id="line" class="w-full font-bold sm:w-auto sm:flex-1">{when(at.window[0])} to {when(at.window[1])}</h2>
+          <h2 id="line" class="w-full font-bold sm:w-auto sm:flex-1">
+            {when(at.window[0])} to {when(at.window[1])}
+          </h2>
           {#each BUTTONS as [word, sign, does] (word)}
             <button type="button" class="btn min-h-12 min-w-12" aria-label={word} onclick={does}
               >{sign}</button
@@ -87,8 +90,15 @@
         {#await import('./LinePlot.svelte') then { default: LinePlot }}<LinePlot {at} />{/await}
         {#if at.predicted}
           <p class="text-sm text-neutral">
-            <span class="text-accent">– –</span> what the plates and settings predict for this draw{at
-              .predicted.run_s === null
+            <svg width="30" height="8" class="inline" aria-hidden="true"
+              ><path
+                d="M0 4H30"
+                stroke="var(--color-accent)"
+                stroke-width="3"
+                stroke-dasharray="8 5"
+              /></svg
+            >
+            what the plates and settings predict for this draw{at.predicted.run_s === null
               ? ''
               : `: a run of ${text(at.predicted.run_s, 'duration', preferences.units)}`}
           </p>
@@ -98,6 +108,7 @@
     </div>
     <aside class="mt-5 lg:mt-0" aria-label="What the line says">
       <Says {told} />
+      {#if recording.may_change}<div class="mt-4"><Offers {recording} /></div>{/if}
       <div class="mt-4 flex flex-wrap gap-2">
         <a class="btn min-h-12" href="/api/recordings/{at.id}/samples.csv" download>CSV</a>
         <a class="btn min-h-12" href="/api/recordings/{at.id}/samples.parquet" download>Parquet</a>
