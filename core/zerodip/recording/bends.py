@@ -66,7 +66,8 @@ def _plausible(gauge: Floats, runs: Places, made: Places, low: Places, high: Pla
     flat = made.ravel()
     before = np.concatenate([[0], np.maximum.accumulate(flat)[:-1]])
     late = (flat >= 0) & (flat <= before) & (before > 0)
-    return np.where(late.reshape(made.shape), runs, made)
+    kept: Places = np.where(late.reshape(made.shape), runs, made)
+    return kept
 
 
 def _rising(gauge: Floats, low: Places, high: Places, room: Floats) -> Places:

@@ -11,28 +11,21 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zerodip.physics.atmosphere import pressure_abs_pa
-from zerodip.recording.bends import anchors
 from zerodip.recording.kinks import Kinks, kinks_at
+from zerodip.recording.runs import runs_of
 from zerodip.recording.samples import Floats, Samples
 from zerodip.recording.stretches import step_of, stretches
-from zerodip.recording.swings import mode, noise_of, swings
+from zerodip.recording.swings import noise_of
 
 __all__ = ["Cycles", "cycles_of", "joined"]
 
 Places = NDArray[np.intp]
-_LEAST_PA = 4e3  # swings under this are no cycles: common practice, no source
-_NOISES, _SHARE = 12.0, 0.1  # a swing is wider than noise times this, and this share of all
-_OF_USUAL = 0.4  # and this share of the usual swing
 _AROUND_START = 8  # samples on either side in which the lowest is looked for
-_NEAR = 0.2  # share of the differential within which a turn belongs to a set point
-_AROUND = 200  # turns that tell a set point together, where it drifts
+_NEAR = 0.2  # share of the differential within which a break lies from the extreme beside it
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
 _NEARER = 0.62  # of a run, what is next to the break counts most
 _MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
-_SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
-_SPIKE = 6.0  # noise times which a sample stands out of both beside it
 _LAG_S = 10.0  # between the click and the pump's delivery, at most
-_ON_SHARE = 0.3  # of the way from no current to the running one
 
 
 @dataclass(frozen=True)
@@ -117,133 +110,11 @@ def _within(samples: Samples, air: float) -> Cycles:
     """The cycles of a stretch without a gap."""
     gauge = samples.gauge_pa
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
-    runs = None if samples.current_a is None else _by_current(samples.current_a)
-    if runs is not None:
-        return _told(samples, runs, noise, air, clicked=True) if len(runs) else Cycles.none()
-    runs = _by_pressure(gauge, noise)
-    if not len(runs):
-        return Cycles.none()
-    bent, sharp = anchors(gauge, runs, noise)
-    ends = np.where(sharp >= _SHARP, bent, -1)
-    alone = (ends.min(axis=1) < 0) & (sharp.max(axis=1) < _SHARP_ALONE)
-    kept = _with_breaks(ends[~alone], runs[~alone])
-    return _told(samples, kept, noise, air) if len(kept) else Cycles.none()
+    runs, clicked = runs_of(samples, noise)
+    return _told(samples, runs, noise, air, clicked) if len(runs) else Cycles.none()
 
 
-def _with_breaks(ends: Places, runs: Places) -> Places:
-    """Runs whose ends are breaks: one that does not stop with a break goes on, into the next; one
-    that does not start with one began at an unknown time."""
-    made: list[tuple[int, int]] = []
-    open_start = -1
-    for (start, stop), (_, seen) in zip(ends, runs, strict=True):
-        start = open_start if open_start >= 0 else int(start)
-        open_start = -1
-        if stop >= 0:
-            made.append((start, int(stop)))
-        elif start >= 0 and seen >= 0:
-            open_start = start
-        elif start >= 0:
-            made.append((start, -1))
-    if open_start >= 0:
-        made.append((open_start, -1))
-    return np.array(made, dtype=np.intp).reshape(-1, 2)
-
-
-def _by_current(current: Floats) -> Places | None:
-    """Runs by the pump's current; None where it tells no two states."""
-    off, on = np.nanpercentile(current, [2, 98])
-    if not on > max(3 * off, 0.2):
-        off, on = float(np.nanmin(current)), float(np.nanmax(current))
-        if not on > max(3 * off, 0.2):
-            return None
-    running = np.nan_to_num(current) > off + _ON_SHARE * (on - off)
-    ends = np.diff(np.concatenate([[0], running.astype(np.int8), [0]]))
-    starts, stops = np.flatnonzero(ends == 1), np.flatnonzero(ends == -1)
-    starts = np.where(starts == 0, -1, starts)
-    stops = np.where(stops == len(current), -1, stops)
-    return np.column_stack([starts, stops])
-
-
-def _by_pressure(gauge: Floats, noise: float) -> Places:
-    none = np.zeros((0, 2), dtype=np.intp)
-    if len(gauge) < 8:
-        return none
-    gauge = _without_spikes(gauge, noise)
-    step = max(len(gauge) // 100_000, 1)
-    low, high = np.percentile(gauge[::step], [0.5, 99.5])
-    least = max(_LEAST_PA, _NOISES * noise, _SHARE * (high - low))
-    places, first_high = swings(gauge, least)
-    if len(places) < 2:
-        return none
-    usual = float(np.median(np.abs(np.diff(gauge[places]))))
-    if _OF_USUAL * usual > least:
-        places, first_high = swings(gauge, _OF_USUAL * usual)
-    is_high = (np.arange(len(places)) % 2 == 0) == first_high
-    return _paired(gauge, places, is_high, noise)
-
-
-def _without_spikes(gauge: Floats, noise: float) -> Floats:
-    """The line with what stands out for one or two samples replaced by the middle of five; the line
-    itself where nothing does."""
-    jumps = np.flatnonzero(np.abs(gauge[1:] - gauge[:-1]) > _SPIKE * noise)
-    if not len(jumps):
-        return gauge
-    out = np.unique(np.clip(jumps[:, None] + np.arange(0, 3), 2, len(gauge) - 3))
-    made = gauge.copy()
-    made[out] = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
-    return made
-
-
-def _paired(gauge: Floats, places: Places, is_high: NDArray[np.bool_], noise: float) -> Places:
-    """Turns to runs: those near the set points alone, a start the first low, a stop the last
-    high."""
-    levels = gauge[places]
-    cut_in, cut_out = _local(levels, ~is_high), _local(levels, is_high)
-    near = np.maximum(4 * noise, _NEAR * (cut_out - cut_in))
-    ends = (places == 0) | (places == len(gauge) - 1)
-    told = np.where(is_high, levels >= cut_out - near, levels <= cut_in + near) & ~ends
-    runs: list[tuple[int, int]] = []
-    start: int | None = (
-        -1 if told.any() and is_high[told][0] and _rises(places, is_high, told) else None
-    )
-    for place, high in zip(places[told], is_high[told], strict=True):
-        if high and start is not None:
-            runs.append((start, place))
-            start = None
-        elif high and runs:
-            runs[-1] = (runs[-1][0], place)
-        elif not high and start is None:
-            start = place
-    rose = start is not None and start >= 0 and gauge[start:].max() > gauge[start] + _rise(near)
-    if start is not None and rose:
-        runs.append((start, -1))
-    return np.array(runs, dtype=np.intp).reshape(-1, 2)
-
-
-def _rise(near: Floats) -> float:
-    """What a line rises by at least after a start: the last of a drain is none."""
-    return 1.5 * float(near[-1])
-
-
-def _rises(places: Places, is_high: NDArray[np.bool_], told: NDArray[np.bool_]) -> bool:
-    """Whether the line begins within a run: a turn, or its beginning, lies below the first stop."""
-    first = int(np.flatnonzero(told)[0])
-    return first > 0 and not is_high[first - 1]
-
-
-def _local(levels: Floats, which: NDArray[np.bool_]) -> Floats:
-    """The usual level of the turns of one kind around each turn."""
-    known = np.flatnonzero(which)
-    made = np.empty(len(levels))
-    for first in range(0, len(levels), _AROUND):
-        near = known[(known >= first - _AROUND // 2) & (known < first + 3 * _AROUND // 2)]
-        made[first : first + _AROUND] = mode(levels[near if len(near) else known])
-    return made
-
-
-def _told(
-    samples: Samples, bent: Places, noise: float, air: float, clicked: bool = False
-) -> Cycles:
+def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: bool) -> Cycles:
     """Times, levels and slopes of runs, near whose ends the line bends; the moments as they stand
     where the pump's current told them."""
     gauge, time_s = samples.gauge_pa, samples.time_s
@@ -340,10 +211,15 @@ def _kinks(
         level = _NEARER * reference + (1 - _NEARER) * inside
         slackens = slack * level**2
         falls = (slackens, 0.0) if stops else (0.0, slackens)
+
         # In this measure a steady flow is straight, and near the break it is the pressure itself.
-        line = reference - reference**2 / (gauge + air)
+        def measure(pressure: Floats) -> Floats:
+            return reference - reference**2 / (pressure + air)
+
         grown = noise * max(reference / level, 1.0) ** 2
-        kinks: Kinks = kinks_at(time_s, line, grown, at[known], first[known], last[known], *falls)
+        kinks: Kinks = kinks_at(
+            time_s, gauge, measure, grown, at[known], first[known], last[known], *falls
+        )
         found = reference**2 / (reference - kinks.level)
         scale = (found / reference) ** 2
         rows = (

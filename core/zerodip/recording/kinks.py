@@ -7,6 +7,7 @@ pressure, in which a steady flow is a straight line by the gas law. Sources: Hud
 crossing is the likeliest break of two joined lines); Lepski 1991 (growing while it agrees), both
 from memory."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -23,6 +24,7 @@ _ROUNDS = 3
 _AT_ONCE = 1024  # kinks fitted together, so that memory stays small
 
 Places = NDArray[np.intp]
+Measure = Callable[[Floats], Floats]
 
 
 @dataclass(frozen=True)
@@ -51,6 +53,7 @@ class Kinks:
 def kinks_at(
     time_s: Floats,
     values: Floats,
+    measure: Measure,
     noise: float,
     at: Places,
     first: Places,
@@ -63,7 +66,8 @@ def kinks_at(
     Args:
         time_s: Times, s, rising.
         values: The line, as long.
-        noise: Standard deviation of one sample, above 0.
+        measure: What makes a straight line of a steady flow.
+        noise: Standard deviation of one sample, above 0, as measured.
         at: Places near the breaks.
         first: For each, the first place that may be taken on its left.
         last: For each, the last place that may be taken on its right.
@@ -78,6 +82,7 @@ def kinks_at(
         _kinks(
             time_s,
             values,
+            measure,
             noise,
             at[k : k + _AT_ONCE],
             first[k : k + _AT_ONCE],
@@ -93,6 +98,7 @@ def kinks_at(
 def _kinks(
     time_s: Floats,
     values: Floats,
+    measure: Measure,
     noise: float,
     at: Places,
     first: Places,
@@ -106,10 +112,26 @@ def _kinks(
         left = np.searchsorted(time_s, moment - _GUARD * step, "right") - 1
         right = np.searchsorted(time_s, moment + _GUARD * step, "left")
         before = _side(
-            time_s, values, noise, moment, np.clip(left, first, last), first, -1, slack_before
+            time_s,
+            values,
+            measure,
+            noise,
+            moment,
+            np.clip(left, first, last),
+            first,
+            -1,
+            slack_before,
         )
         after = _side(
-            time_s, values, noise, moment, np.clip(right, first, last), last, 1, slack_after
+            time_s,
+            values,
+            measure,
+            noise,
+            moment,
+            np.clip(right, first, last),
+            last,
+            1,
+            slack_after,
         )
         bend = after.slope - before.slope
         ahead = (before.value - after.value) / np.where(bend == 0, np.inf, bend)
@@ -130,6 +152,7 @@ def _step(time_s: Floats, moment: Floats) -> Floats:
 def _side(
     time_s: Floats,
     values: Floats,
+    measure: Measure,
     noise: float,
     moment: Floats,
     start: Places,
@@ -144,7 +167,7 @@ def _side(
     places = start[:, None] + way * np.minimum(np.arange(width), room[:, None] - 1)
     x = time_s[places] - moment[:, None]
     x = -np.expm1(-slack * x) / slack if slack else x
-    y = values[places]
+    y = measure(values[places])
     sums = [np.cumsum(each, axis=1) for each in (x, y, x * x, x * y)]
     best = _line(sums, np.minimum(_SIZES[0], room), noise)
     growing = np.ones(len(moment), dtype=bool)

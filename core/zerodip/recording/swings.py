@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from zerodip.recording.samples import Floats
 
-__all__ = ["mode", "noise_of", "swings", "turns_at"]
+__all__ = ["mode", "noise_of", "pruned", "swings", "turns_at"]
 
 Places = NDArray[np.intp]
 _LOOKED_AT = 200_000  # samples from which the noise is told
@@ -59,7 +59,7 @@ def turns_at(values: Floats, least: float) -> Places:
     turns = np.concatenate([[True], up[1:] != up[:-1], [True]]) if len(up) else np.array([True])
     chosen = np.flatnonzero(turns)
     high = np.append(~up, up[-1:])[chosen] if len(up) else np.array([True])
-    kept = _pruned(np.where(high, highs[chosen], lows[chosen]), least)
+    kept = pruned(np.where(high, highs[chosen], lows[chosen]), least)
     if len(kept) < 2:
         return np.zeros(0, dtype=np.intp)
     return np.array(
@@ -97,9 +97,17 @@ def _extreme(values: Floats, first: int, end: int, high: bool) -> int:
     return int(first + (part.argmax() if high else part.argmin()))
 
 
-def _pruned(levels: Floats, least: float) -> Places:
+def pruned(levels: Floats, least: float) -> Places:
     """Which of alternating highs and lows remain when the least swings are taken out, as long as
-    any is narrower than `least`."""
+    any is narrower than `least`.
+
+    Args:
+        levels: Highs and lows in turn.
+        least: The least swing that remains, in the levels' unit.
+
+    Returns:
+        Their indices, rising.
+    """
     kept = np.arange(len(levels))
     while len(kept) > 1:
         swing = np.abs(np.diff(levels[kept]))
