@@ -75,7 +75,8 @@ def _rising(gauge: Floats, low: Places, high: Places, room: Floats) -> Places:
     it."""
     leaves = _near_from(gauge, 1.0, -1, low, high, gauge[low] + 1.5 * room, _BRIEF)
     comes = _near_from(gauge, -1.0, 1, high, low, 1.5 * room - gauge[high], _BRIEF)
-    return np.maximum(comes - leaves, _BRIEF)
+    rising: Places = np.maximum(comes - leaves, _BRIEF)
+    return rising
 
 
 def _widths_of(lengths: Places, rises: Floats, noise: float) -> Places:

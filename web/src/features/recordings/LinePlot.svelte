@@ -29,6 +29,7 @@
       if (right <= left) continue
       ctx.fillRect(left, bbox.top, Math.max(right - left, 1), bbox.height)
       if (cycle.start_s != null && cycle.start_s === at.chosen?.start_s) {
+        ctx.setLineDash([])
         ctx.strokeStyle = colour('--color-accent')
         ctx.lineWidth = 3
         ctx.strokeRect(left, bbox.top + 2, right - left, bbox.height - 4)
@@ -45,6 +46,15 @@
     }
     const grid = { stroke: colour('--color-base-300'), width: 1 }
     const counted = at.ends[1] < 1e8
+    /** A place on the axis: by the clock, by the day where days are apart, or counted from the start. */
+    function named(time: number, step: number) {
+      if (counted) return `${Math.round(time)} s`
+      const day = { day: 'numeric', month: 'short' } as const
+      const clock = { hour: '2-digit', minute: '2-digit' } as const
+      const fine = step < 60 ? { ...clock, second: '2-digit' as const } : clock
+      const date = new Date(time * 1000)
+      return date.toLocaleString('en-GB', { timeZone: zone, ...(step < 86400 ? fine : day) })
+    }
     return {
       width,
       height: 300,
@@ -53,7 +63,12 @@
       cursor: { drag: { x: false, y: false }, points: { show: false } },
       scales: { x: { time: !counted, range: () => at.window } },
       axes: [
-        { ...ink, grid, ticks: grid },
+        {
+          ...ink,
+          grid,
+          ticks: grid,
+          values: (_, splits, _axis, _space, step) => splits.map((time) => named(time, step)),
+        },
         { ...ink, grid, ticks: grid, size: 54, label: unit.symbol, labelSize: 20 },
       ],
       series: [
