@@ -20,7 +20,7 @@ from zerodip.recording.swings import noise_of
 
 __all__ = ["Day", "Endless", "Figure", "Reading", "read_recording"]
 
-_BLOCK = 4_000_000  # samples read together
+_BLOCK = 2_000_000  # samples read together
 _ENDLESS_S = 600.0  # a run without end: common practice, no source
 _CHATTER_S = 10.0  # from start to start, under which a switch chatters
 _DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
