@@ -2,18 +2,21 @@
 
 import io
 import uuid
+from datetime import timedelta
 from typing import Any
 
 import numpy as np
 import polars as pl
 import pyarrow.parquet as pq
 import pytest
+from django.utils import timezone
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
 from recordings import services
 from recordings.models import Chunk, Level, Part, Recorder, Recording
 from recordings.reading import read_now
+from recordings.tasks import clear_away
 from tests.lines import GPM, Plant, line_of
 from visits.models import Entry
 from zerodip.units import PSI
@@ -212,3 +215,13 @@ def test_taken_into_a_visit_they_are_its_readings(world: World) -> None:
     assert Entry.objects.filter(visit=visit, slot="found.run").count() == 1
     other = uuid.uuid4()
     assert world["technician"].send("PUT", f"{at}/readings/{other}").status_code == 404
+
+
+def test_what_nobody_sent_on_is_taken_away_after_two_weeks(world: World) -> None:
+    at = sent(world, csv())
+    clear_away()
+    assert Recording.objects.exists()
+    Recording.objects.update(made_at=timezone.now() - timedelta(days=15))
+    clear_away()
+    assert world["technician"].send("GET", at).status_code == 404
+    assert not Part.objects.exists()

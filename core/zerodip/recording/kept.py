@@ -9,6 +9,8 @@ import numpy as np
 
 from zerodip.physics.drain_knee import Knee
 from zerodip.recording.cycles import Cycles
+from zerodip.recording.draws import Drawn
+from zerodip.recording.flows import Flows
 from zerodip.recording.leak import Leak
 from zerodip.recording.plain import plain
 from zerodip.recording.pump import Pump
@@ -70,6 +72,8 @@ def restored(values: Mapping[str, Any], cycles: Cycles) -> Reading:
         chatter=values["chatter"],
         endless=tuple(Endless(**each) for each in values["endless"]),
         trips_s=tuple(values["trips_s"]),
+        flows=Flows(**values.get("flows", {})),
+        draws=tuple(Drawn(**each) for each in values.get("draws", ())),
         **{name: _made(Figure, values[name]) for name in _FIGURES},
         **{name: _made(made, values[name]) for name, made in _PARTS.items()},
     )

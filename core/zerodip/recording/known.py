@@ -12,8 +12,9 @@ from zerodip.recording.reading import Reading
 __all__ = ["Beside", "beside", "from_line"]
 
 # Standard deviations, as shares. A tank's plate: common practice, no source. A pump by its plate:
-# half of ISO 9906 grade 3B's 9 %, from memory. A knee: about 1 psi of 55 absolute.
-_VOLUME, _FLOW, _KNEE = 0.02, 0.045, 0.02
+# half of ISO 9906 grade 3B's 9 %, from memory. A knee: about 1 psi of 55 absolute. A flow
+# meter: common practice, no source.
+_VOLUME, _FLOW, _KNEE, _METER = 0.02, 0.045, 0.02, 0.03
 
 
 @dataclass(frozen=True)
@@ -58,7 +59,8 @@ def beside(document: Document | None) -> Beside:
 
 
 def from_line(reading: Reading, air_pa: float) -> Sequence[Known]:
-    """What the line itself tells apart from its breaks: the knee of a drain is the pre-charge.
+    """What the recording itself tells apart from its breaks: the knee of a drain is the pre-charge;
+    a recorded flow gives the air, or the pump.
 
     Args:
         reading: What the line says.
@@ -67,6 +69,11 @@ def from_line(reading: Reading, air_pa: float) -> Sequence[Known]:
     Returns:
         Readings known.
     """
-    if reading.knee is None:
-        return ()
-    return (Known("pre_charge", reading.knee.gauge_pa + air_pa, _KNEE),)
+    made = []
+    if reading.knee is not None:
+        made.append(Known("pre_charge", reading.knee.gauge_pa + air_pa, _KNEE))
+    if reading.flows.air_pa_m3 is not None:
+        made.append(Known("catch", reading.flows.air_pa_m3, _METER))
+    if reading.flows.delivery_m3_s is not None:
+        made.append(Known("flow", reading.flows.delivery_m3_s, _METER))
+    return made

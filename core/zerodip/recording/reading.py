@@ -2,7 +2,7 @@
 the end."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
 from datetime import datetime
 from zoneinfo import ZoneInfo
 
@@ -11,10 +11,12 @@ import numpy as np
 from zerodip.physics.atmosphere import pressure_abs_pa
 from zerodip.physics.drain_knee import Knee
 from zerodip.recording.cycles import Cycles, cycles_of, joined
+from zerodip.recording.draws import LONG_REST_S, Drawn, draws_of
+from zerodip.recording.flows import Flows, flows_of
 from zerodip.recording.leak import Leak, leak_of
 from zerodip.recording.pump import Pump, pump_of
 from zerodip.recording.quality import Quality, in_order
-from zerodip.recording.rests import Falls, falls_of, knee_in, rests_of, trips_of
+from zerodip.recording.rests import Falls, falls_of, knee_in, minutes_of, rests_of, trips_of
 from zerodip.recording.samples import Floats, Samples
 from zerodip.recording.swings import noise_of
 
@@ -25,6 +27,7 @@ _ENDLESS_S = 600.0  # a run without end: common practice, no source
 _CHATTER_S = 10.0  # from start to start, under which a switch chatters
 _DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
 _DAY_S, _HOUR_S = 86400.0, 3600.0
+_MOST_DRAWS = 500
 
 
 @dataclass(frozen=True)
@@ -86,6 +89,8 @@ class Reading:
     leak: Leak | None
     knee: Knee | None
     pump: Pump | None
+    draws: tuple[Drawn, ...]
+    flows: Flows
 
 
 @dataclass
@@ -94,6 +99,8 @@ class _Told:
 
     cycles: list[Cycles] = field(default_factory=list)
     falls: list[Falls] = field(default_factory=list)
+    minutes: list[Falls] = field(default_factory=list)
+    flows: Flows = field(default_factory=Flows)
     endless: list[Endless] = field(default_factory=list)
     trips: list[float] = field(default_factory=list)
     knee: Knee | None = None
@@ -120,7 +127,7 @@ def read_recording(blocks: Iterable[Samples], altitude_m: float = 0.0, zone: str
             waiting = [_read(_together(waiting), air, told, last=False)]
     if waiting:
         _read(_together(waiting), air, told, last=True)
-    return _reading(quality, told, zone)
+    return _reading(quality, told, zone, air)
 
 
 def _together(parts: list[Samples]) -> Samples:
@@ -159,6 +166,9 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
     rests = rests_of(samples, cycles)
     told.cycles.append(cycles)
     told.falls.append(falls_of(samples, rests, air, noise))
+    long = [rest for rest in rests if rest.end_s - rest.start_s > LONG_REST_S]
+    told.minutes.append(minutes_of(samples, long, air, noise))
+    told.flows += flows_of(samples, minutes_of(samples, rests, air, noise), cycles)
     told.endless += _endless(samples, cycles)
     pump = pump_of(samples, cycles, air, noise) if len(cycles) > 1 else None
     told.pumps += [pump] if pump else []
@@ -191,10 +201,11 @@ def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
     return made
 
 
-def _reading(quality: Quality, told: _Told, zone: str) -> Reading:
+def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     cycles = joined(told.cycles)
-    columns = zip(*((f.time_s, f.gauge_pa, f.rate, f.error) for f in told.falls), strict=True)
-    falls = Falls(*(np.concatenate(each) for each in columns)) if told.falls else None
+    falls = _all_falls(told.falls)
+    leak = leak_of(falls) if falls is not None else None
+    pump = max(told.pumps, key=lambda each: each.runs, default=None)
     # Under its own start and under the usual one: one level read too high makes no dip.
     usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
     depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
@@ -213,9 +224,32 @@ def _reading(quality: Quality, told: _Told, zone: str) -> Reading:
         chatter=int((periods < _CHATTER_S).sum()),
         endless=tuple(told.endless),
         trips_s=tuple(told.trips),
-        leak=leak_of(falls) if falls is not None else None,
+        leak=leak,
         knee=told.knee,
-        pump=max(told.pumps, key=lambda pump: pump.runs, default=None),
+        pump=pump,
+        draws=_draws(told, cycles, leak, pump, air),
+        flows=told.flows,
+    )
+
+
+def _draws(
+    told: _Told, cycles: Cycles, leak: Leak | None, pump: Pump | None, air: float
+) -> tuple[Drawn, ...]:
+    """Draws, the largest; none where no run tells the pump's delivery to measure them by."""
+    minutes = _all_falls(told.minutes)
+    if pump is None or minutes is None:
+        return ()
+    steady = leak.rate if leak and leak.is_there else 0.0
+    found = draws_of(minutes, cycles, steady, pump.value, air)
+    largest = sorted(found, key=lambda each: -each.by_air)[:_MOST_DRAWS]
+    return tuple(sorted(largest, key=lambda each: each.start_s))
+
+
+def _all_falls(parts: list[Falls]) -> Falls | None:
+    if not parts:
+        return None
+    return Falls(
+        *(np.concatenate([getattr(part, each.name) for part in parts]) for each in fields(Falls))
     )
 
 

@@ -3,15 +3,18 @@
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zerodip.physics.drain_knee import Knee, knee
 from zerodip.recording.cycles import Cycles
 from zerodip.recording.samples import Floats, Samples
 from zerodip.units import PSI
 
-__all__ = ["Falls", "Rest", "falls_of", "knee_in", "rests_of", "trips_of"]
+__all__ = ["WINDOW_S", "Falls", "Rest", "falls_of", "knee_in", "minutes_of", "rests_of", "trips_of"]
 
-_WINDOW_S = 600.0  # over which a fall is told
+WINDOW_S = 600.0  # over which a leak is told
+MINUTE_S = 60.0  # over which a draw is
+_EDGE = 5  # samples that tell the pressure at a minute's end
 _FEWEST = 8  # samples in a window
 _BESIDE_S = 15.0  # after a stop and before a start, left out: the gauge settles
 _FALL_SAMPLES, _COLLAPSE_SAMPLES = 120, 60  # that tell a knee
@@ -31,11 +34,13 @@ class Rest:
 
 @dataclass(frozen=True)
 class Falls:
-    """How a resting line falls, in windows of ten minutes: when each begins (s), the pressure there
-    (Pa gauge), and the fall of the reciprocal of absolute pressure with its standard error (1/Pa a
-    second; by the gas law the draw divided by the air's V·c, whatever the pressure)."""
+    """How a resting line falls, window by window: when each begins and how long it lasts (s), the
+    pressure there (Pa gauge), and the fall of the reciprocal of absolute pressure with its standard
+    error (1/Pa a second; by the gas law the draw divided by the air's V·c, whatever the
+    pressure)."""
 
     time_s: Floats
+    seconds: Floats
     gauge_pa: Floats
     rate: Floats
     error: Floats
@@ -66,8 +71,70 @@ def rests_of(samples: Samples, cycles: Cycles) -> list[Rest]:
     return made
 
 
-def falls_of(samples: Samples, rests: list[Rest], air: float, noise: float) -> Falls:
+def falls_of(
+    samples: Samples, rests: list[Rest], air: float, noise: float, window_s: float = WINDOW_S
+) -> Falls:
     """The falls of all rests, window by window.
+
+    Args:
+        samples: Samples in order of time.
+        rests: Their rests.
+        air: The air's pressure at the site, Pa.
+        noise: Standard deviation of one sample, Pa.
+        window_s: How long a window is, s.
+
+    Returns:
+        The falls of windows with samples enough.
+    """
+    times = samples.time_s
+    bounds = _windows(times, rests, window_s)
+    if not len(bounds):
+        return Falls(*(np.zeros(0) for _ in range(5)))
+    first, last = bounds.T
+    places = _ranges(first, last)
+    x = times[places] - np.repeat(times[first], last - first)
+    pressure = samples.gauge_pa[places] + air
+    count = last - first
+    at = np.concatenate([[0], np.cumsum(count)[:-1]])
+    mean_x, mean_p, mean_y = (np.add.reduceat(v, at) / count for v in (x, pressure, 1 / pressure))
+    centred = x - np.repeat(mean_x, count)
+    spread = np.add.reduceat(centred**2, at)
+    rate = np.add.reduceat(centred * (1 / pressure - np.repeat(mean_y, count)), at) / spread
+    error = noise / mean_p**2 / np.sqrt(spread)
+    return Falls(times[first], times[last - 1] - times[first], mean_p - air, rate, error)
+
+
+def _windows(times: Floats, rests: list[Rest], window_s: float) -> NDArray[np.intp]:
+    """First and last place (not taken) of each window that holds samples all along."""
+    starts = []
+    for rest in rests:
+        start, end = rest.start_s + _BESIDE_S, rest.end_s - _BESIDE_S
+        count = int((end - start) // window_s)
+        if count > 0:
+            starts.append(start + window_s * np.arange(count))
+    if not starts:
+        return np.zeros((0, 2), dtype=np.intp)
+    begins = np.concatenate(starts)
+    bounds = np.column_stack(
+        [np.searchsorted(times, begins), np.searchsorted(times, begins + window_s)]
+    )
+    enough = bounds[:, 1] - bounds[:, 0] >= _FEWEST
+    bounds = bounds[enough]
+    lasts = times[bounds[:, 1] - 1] - times[bounds[:, 0]]
+    return bounds[lasts >= 0.8 * window_s]
+
+
+def _ranges(first: NDArray[np.intp], last: NDArray[np.intp]) -> NDArray[np.intp]:
+    """All places from each first up to its last, one range after the other."""
+    count = last - first
+    shift = first - np.concatenate([[0], np.cumsum(count)[:-1]])
+    places: NDArray[np.intp] = np.arange(int(count.sum())) + np.repeat(shift, count)
+    return places
+
+
+def minutes_of(samples: Samples, rests: list[Rest], air: float, noise: float) -> Falls:
+    """What falls from minute to minute, each from where the one before ended, so that they add up
+    to the whole of a rest.
 
     Args:
         samples: Samples in order of time.
@@ -78,30 +145,31 @@ def falls_of(samples: Samples, rests: list[Rest], air: float, noise: float) -> F
     Returns:
         The falls.
     """
-    rows: list[tuple[float, float, float, float]] = []
-    for rest in rests:
-        for first, last in _windows(samples.time_s, rest):
-            x = samples.time_s[first:last] - samples.time_s[first]
-            pressure = samples.gauge_pa[first:last] + air
-            if len(x) < _FEWEST or x[-1] < 0.8 * _WINDOW_S:
-                continue
-            middle = float(pressure.mean())
-            centred = x - x.mean()
-            spread = float(centred @ centred)
-            rate = float(centred @ (1 / pressure)) / spread
-            error = noise / middle**2 / np.sqrt(spread)
-            rows.append((float(samples.time_s[first]), middle - air, rate, float(error)))
-    columns = np.array(rows).reshape(-1, 4).T
-    return Falls(*columns)
+    edges = [_edges(samples.time_s, rest) for rest in rests]
+    edges = [each for each in edges if len(each) > 1]
+    if not edges:
+        return Falls(*(np.zeros(0) for _ in range(5)))
+    begins = np.concatenate([each[:-1] for each in edges])
+    ends = np.concatenate([each[1:] for each in edges])
+    around = np.arange(-(_EDGE // 2), _EDGE // 2 + 1)
+    pressure = samples.gauge_pa + air
+    last = len(pressure) - 1
+    start, stop = (
+        (1 / pressure[np.clip(at[:, None] + around, 0, last)]).mean(axis=1) for at in (begins, ends)
+    )
+    seconds = samples.time_s[ends] - samples.time_s[begins]
+    middle = 2 / (start + stop)
+    error = noise / middle**2 * np.sqrt(2 / _EDGE) / seconds
+    return Falls(samples.time_s[begins], seconds, middle - air, (stop - start) / seconds, error)
 
 
-def _windows(times: Floats, rest: Rest) -> list[tuple[int, int]]:
-    start, end = rest.start_s + _BESIDE_S, rest.end_s - _BESIDE_S
-    count = int((end - start) // _WINDOW_S)
-    if count < 1:
-        return []
-    bounds = np.searchsorted(times, start + _WINDOW_S * np.arange(count + 1))
-    return list(zip(bounds[:-1].tolist(), bounds[1:].tolist(), strict=True))
+def _edges(times: Floats, rest: Rest) -> NDArray[np.intp]:
+    """Places about a minute apart, from a rest's first to its last sample."""
+    count = max(int((rest.end_s - rest.start_s) // MINUTE_S), 1)
+    at = np.linspace(rest.start_s, rest.end_s, count + 1)
+    inside = _EDGE // 2 + 1  # what tells an end must not reach into a run
+    first, last = rest.first + inside, rest.last - inside
+    return np.unique(np.clip(np.searchsorted(times, at), first, max(last, first)))
 
 
 def knee_in(samples: Samples, rests: list[Rest], cut_in_pa: float) -> Knee | None:

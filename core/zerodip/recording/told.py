@@ -92,6 +92,7 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
         "days": [plain(asdict(day)) for day in reading.days],
         "busiest_hour": plain(reading.busiest),
         "dips": {"count": reading.dips, "deepest_pa": plain(reading.deepest_pa)},
+        "draws": _draws(reading, plates),
         "endless": [plain(asdict(each)) for each in reading.endless],
         "trips_s": plain(list(reading.trips_s)),
         "leak": _leak(reading, plates),
@@ -128,6 +129,21 @@ def _leak(reading: Reading, plates: Fitted | None) -> dict[str, Any] | None:
     made: dict[str, Any] = {**plain(asdict(leak)), "is_there": leak.is_there}
     made["flow_m3_s"] = leak.rate * plates.air_pa_m3.value if plates and plates.air_pa_m3 else None
     return made
+
+
+def _draws(reading: Reading, plates: Fitted | None) -> list[dict[str, Any]]:
+    """The draws, in m³ where the air is known."""
+    air = plates.air_pa_m3.value if plates and plates.air_pa_m3 else None
+    return [
+        {
+            "start_s": each.start_s,
+            "seconds": each.seconds,
+            "starts": each.starts,
+            "by_air": each.by_air,
+            "volume_m3": each.by_air * air if air else None,
+        }
+        for each in reading.draws
+    ]
 
 
 def _not_sure(reading: Reading, plates: Fitted | None) -> list[str]:

@@ -73,4 +73,29 @@
     </div>
     <span class="text-right text-sm text-neutral">a day</span>
   </div>
+  <details>
+    <summary class="min-h-12 cursor-pointer py-3 text-sm">As a table</summary>
+    <div class="overflow-x-auto">
+      <table class="table">
+        <thead
+          ><tr
+            ><th>Day</th><th class="text-right">Starts</th><th class="text-right">Pump ran</th><th
+              >Busiest hour</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each days as day (day.from_s)}
+            {@const busiest = day.starts.indexOf(Math.max(...day.starts))}
+            <tr>
+              <td>{name(day.from_s)}</td>
+              <td class="figure text-right">{total(day.starts)}</td>
+              <td class="figure text-right">{Math.round(day.run_s / 60)} min</td>
+              <td>{busiest}:00, {day.starts[busiest]} starts</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  </details>
 </section>

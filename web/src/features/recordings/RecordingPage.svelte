@@ -6,6 +6,7 @@
   import { navigate, route } from '../../router'
   import CycleTable from './CycleTable.svelte'
   import DayStrips from './DayStrips.svelte'
+  import GoOn from './GoOn.svelte'
   import GuessForm from './GuessForm.svelte'
   import Offers from './Offers.svelte'
   import { RecordingState } from './recording.svelte'
@@ -136,9 +137,7 @@
       <p class="my-2">{recording.problem}</p>
       <button type="button" class="btn min-h-12" onclick={remove}>Delete it</button>
     {:else if recording.state === 'coming'}
-      <p class="my-2">
-        The file is not all here: it was broken off while it was sent. Send it again.
-      </p>
+      <GoOn {at} />
       <button type="button" class="btn min-h-12" onclick={remove}>Delete it</button>
     {:else if at.guess && recording.may_change}
       <GuessForm {at} />

@@ -25,6 +25,19 @@
     return [{ title, value: shown(of.value, dimension), note: 'fitted to the line', between }]
   }
   const starts = $derived(told.days.map((day) => day.starts.reduce((sum, each) => sum + each, 0)))
+  const largest = $derived(Math.max(0, ...told.draws.map((each) => each.volume_m3 ?? 0)))
+  const drawn = $derived<Row[]>(
+    told.draws.length
+      ? [
+          {
+            title: largest ? 'Largest draw' : 'Draws',
+            value: largest ? shown(largest, 'volume') : String(told.draws.length),
+            note: largest ? `of ${told.draws.length} seen` : 'their size needs the air',
+            between: '',
+          },
+        ]
+      : [],
+  )
   const rows = $derived<Row[]>([
     ...figure('Cut-in', told.points.cut_in, 'pressure'),
     ...figure('Cut-out', told.points.cut_out, 'pressure'),
@@ -53,6 +66,7 @@
           },
         ]
       : []),
+    ...drawn,
     ...(starts.length
       ? [
           {

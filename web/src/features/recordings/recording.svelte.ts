@@ -174,6 +174,7 @@ export interface Told {
   rest: Figure | null
   days: { from_s: number; starts: number[]; run_s: number }[]
   busiest_hour: [number, number] | null
+  draws: { start_s: number; seconds: number; starts: number; volume_m3: number | null }[]
   leak: { is_there: boolean; flow_m3_s: number | null; windows: number } | null
   knee: { gauge_pa: number } | null
   plates: {
