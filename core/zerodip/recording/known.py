@@ -3,6 +3,7 @@ with; what was only assumed is not known."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from zerodip.fileformat.document import Document
 from zerodip.physics.motors import starts_per_day_limit
@@ -20,12 +21,16 @@ _VOLUME, _FLOW, _KNEE, _METER = 0.02, 0.045, 0.02, 0.03
 @dataclass(frozen=True)
 class Beside:
     """What stands beside a line: readings known, the altitude (m), and the plate's own pre-charge
-    (Pa gauge) and starts that its motor bears in a day (1/s), None where not known."""
+    (Pa gauge) and starts that its motor bears in a day (1/s), None where not known; what stores: a
+    bladder with air behind it, a plain tank, or no water at all (a receiver, a pump without a
+    tank), of which a water tank's gas law tells nothing; and the practice's gas exponent."""
 
     known: tuple[Known, ...] = ()
     altitude_m: float = 0.0
     pre_charge_gauge_pa: float | None = None
     motor_per_day: float | None = None
+    store: Literal["bladder", "plain", "none"] = "bladder"
+    exponent: float = 1.0
 
 
 def beside(document: Document | None) -> Beside:
@@ -55,6 +60,8 @@ def beside(document: Document | None) -> Beside:
         system.site.altitude_m,
         getattr(document.settings, "pre_charge_gauge_pa", None) if tanks else None,
         starts_per_day_limit(power) if power else None,
+        "none" if not tanks else "plain" if getattr(system, "plain", False) else "bladder",
+        document.practice.gas_exponent,
     )
 
 

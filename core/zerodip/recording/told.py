@@ -2,7 +2,7 @@
 page."""
 
 from collections.abc import Iterable
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import IO, Any
 
 from zerodip.fileformat.document import Document
@@ -100,14 +100,19 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
         "pump": plain(asdict(reading.pump)) if reading.pump else None,
         "plates": _told_plates(plates, air),
         "cycles": cycle_rows(reading.cycles),
-        "not_sure": _not_sure(reading, plates),
+        "not_sure": _not_sure(reading, plates, known),
     }
 
 
 def _plates(reading: Reading, known: Beside, air: float) -> Fitted | None:
-    if reading.pump is None:
+    if reading.pump is None or known.store == "none":
         return None
-    return fitted(reading.pump, [*known.known, *from_line(reading, air)])
+    pump = replace(
+        reading.pump,
+        value=reading.pump.value / known.exponent,
+        error=reading.pump.error / known.exponent,
+    )
+    return fitted(pump, [*known.known, *from_line(reading, air)])
 
 
 def _told_plates(plates: Fitted | None, air: float) -> dict[str, Any] | None:
@@ -146,15 +151,22 @@ def _draws(reading: Reading, plates: Fitted | None) -> list[dict[str, Any]]:
     ]
 
 
-def _not_sure(reading: Reading, plates: Fitted | None) -> list[str]:
+def _not_sure(reading: Reading, plates: Fitted | None, known: Beside) -> list[str]:
     made = []
-    if len(reading.cycles) and plates is None:
+    if known.store == "none":
+        made.append("Of a system without a water tank a line tells no plates here.")
+    elif len(reading.cycles) and plates is None:
         made.append("Too few steady runs were seen to tell anything of tank and pump.")
     if plates and plates.pre_charge_abs_pa is None:
         made.append(CANNOT_TELL)
     if plates and plates.settles:
         first = "One reading would settle it." if plates.settles_all else "This would tell most."
         made.append(f"{first} {READING_WORDS[plates.settles]}")
+    if plates and plates.pre_charge_abs_pa and not reading.flows.minutes:
+        made.append(
+            f"The air is taken with n = {known.exponent:g}, as the practice has it. "
+            "Where a fast fill warms it, the line shows less air than there is."
+        )
     if reading.leak is None:
         made.append("No rest was long enough to tell a leak.")
     return made

@@ -9,18 +9,21 @@ from typing import Any
 import numpy as np
 import pytest
 
-from tests.core.systems import file
+from tests.core.systems import air_settings, compressor, file
 from tests.lines import AIR_PA, GPM, Plant, line_of
 from zerodip.cli import main
 from zerodip.fileformat.document import Document, read_document
+from zerodip.kinds.settings import Practice
+from zerodip.recording.fit import Known, fitted
 from zerodip.recording.kept import cycles_kept, cycles_restored, kept, restored
 from zerodip.recording.known import Beside, beside
 from zerodip.recording.offers import offers_of
 from zerodip.recording.predicted import predicted
+from zerodip.recording.pump import Pump
 from zerodip.recording.reading import Endless, Figure, Reading, read_recording
 from zerodip.recording.samples import Samples
 from zerodip.recording.told import told_of
-from zerodip.recording.words import clock, said
+from zerodip.recording.words import _air, clock, said
 from zerodip.units import PSI
 from zerodip.visit.validation import check_record
 
@@ -122,6 +125,62 @@ def test_what_is_only_assumed_is_not_known() -> None:
     unread = document(**{"system.tanks": True})
     assert {each.name for each in beside(unread).known} == {"flow"}
     assert beside(None).known == ()
+
+
+def test_of_a_plain_tank_the_share_of_a_fresh_charge_is_told() -> None:
+    """Half of the air that the atmosphere would fill it with."""
+    known = Beside(pre_charge_gauge_pa=0.0, store="plain")
+    pump = Pump(1e-8, 1e-11, 0.3, 50)
+    air = 0.5 * AIR_PA
+    plates = fitted(pump, [Known("pre_charge", air, 0.01), Known("volume", 0.2, 0.01)])
+    made = list(_air(plates, known, AIR_PA, "us"))
+    assert "50 % of a fresh charge" in made[0].text
+    full = fitted(pump, [Known("pre_charge", AIR_PA, 0.01), Known("volume", 0.2, 0.01)])
+    assert not list(_air(full, known, AIR_PA, "us"))
+
+
+@pytest.mark.parametrize(
+    ("psi", "ids"),
+    [
+        (38.0, []),
+        (36.0, []),
+        (26.0, ["line.less_air"]),
+        (10.0, ["line.air"]),
+        (50.0, ["line.more_air"]),
+    ],
+)
+def test_what_a_fast_fill_may_explain_is_not_said_for_certain(psi: float, ids: list[str]) -> None:
+    """A fill without any heat lost shows the air divided by 1.4: 38 psi as 23."""
+    pump = Pump(1e-8, 1e-11, 0.3, 50)
+    known = [Known("pre_charge", psi * PSI + AIR_PA, 0.01), Known("volume", 0.2, 0.01)]
+    beside_it = Beside(pre_charge_gauge_pa=38 * PSI)
+    made = list(_air(fitted(pump, known), beside_it, AIR_PA, "us"))
+    assert [each.id for each in made] == ids
+
+
+@pytest.mark.parametrize("exponent", [1.05, 1.2, 1.4])
+def test_a_warm_fill_is_never_called_lost_air(exponent: float) -> None:
+    """A line in which each run warms the air by n, the pre-charge as set."""
+    plant = Plant(pre_charge=38, volume_m3=0.08)
+    warm = replace(plant, volume_m3=plant.volume_m3 / exponent)  # stiffer by n
+    line = line_of(warm, [(20, 0), (6000, 3 * GPM), (3000, 0.0)])
+    made = read_recording([Samples(line.time_s, line.gauge_pa)])
+    assert made.pump
+    known = [Known("volume", plant.volume_m3, 0.02), Known("flow", plant.flow_m3_s, 0.045)]
+    plates = fitted(made.pump, known)
+    said_of_it = _air(plates, Beside(pre_charge_gauge_pa=38 * PSI), AIR_PA, "us")
+    assert "line.air" not in {each.id for each in said_of_it}
+
+
+def test_of_a_receiver_a_line_tells_no_tank() -> None:
+    """A compressor's line bends as a water tank's does; its plates are not those of one."""
+    line = line_of(Plant(pre_charge=24), [(20, 0), (4000, 3 * GPM), (3000, 0.03 * GPM)])
+    made = read_recording([Samples(line.time_s, line.gauge_pa)])
+    of = Document(compressor(), air_settings(), Practice(), {})
+    told_of_it = told_of(made, "", of, "us")
+    assert told_of_it["plates"] is None
+    assert not any("pre-charge" in each for each in told_of_it["not_sure"])
+    assert not any("house valve" in each["text"] for each in told_of_it["says"])
 
 
 @pytest.mark.parametrize("share", [0.1, 0.5])
