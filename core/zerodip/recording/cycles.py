@@ -25,6 +25,8 @@ _NEAR = 0.2  # share of the differential within which a break lies from the extr
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
 _NEARER = 0.62  # of a run, what is next to the break counts most
 _MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
+_SLOW = 10  # samples of the fall before a start, by which a collapse is told
+_BEFORE_DIP = np.arange(-_SLOW - 4, 6)
 _LAG_S = 10.0  # between the click and the pump's delivery, at most
 
 
@@ -32,7 +34,8 @@ _LAG_S = 10.0  # between the click and the pump's delivery, at most
 class Cycles:
     """Runs of the pump, one after the other, as arrays of one length: starts and stops (s, NaN
     where the line begins or breaks off within the run) with their standard errors, the pressures
-    there (Pa gauge), the lowest around the start (Pa gauge), and the slopes just before and
+    there (Pa gauge), the lowest around the start (Pa gauge) and how long it lay
+    under cut-in there (s), and the slopes just before and
     after start and stop (Pa/s at that pressure), with the standard errors of the falls."""
 
     start_s: Floats
@@ -42,6 +45,7 @@ class Cycles:
     cut_in_pa: Floats
     cut_out_pa: Floats
     lowest_pa: Floats
+    below_s: Floats
     fall_before: Floats
     rise_after: Floats
     rise_before: Floats
@@ -126,10 +130,36 @@ def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: boo
     start = _kinks(
         time_s, gauge, noise, air, starts, before, np.where(stops < 0, end, stops), slack, False
     )
+    start = _before_collapse(gauge, starts, start, noise)
     stop = _kinks(time_s, gauge, noise, air, stops, np.maximum(starts, 0), after, slack, True)
     if clicked:
         start, stop = _clicked(start, time_s, starts), _clicked(stop, time_s, stops)
     return _cycles(samples, bent, start, stop, noise)
+
+
+def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) -> "_Side":
+    """Starts at which the gauge collapses: what the slow fall came to by then is the level, not the
+    bottom of the dip. Where the air is over cut-in that is the last that a line shows of it."""
+    near = gauge[np.clip(at[:, None] + _BEFORE_DIP, 0, len(gauge) - 1)]
+    slow, rest = near[:, :_SLOW], near[:, _SLOW:]
+    half = _SLOW // 2
+    fall = (slow[:, :half].mean(axis=1) - slow[:, half:].mean(axis=1)) / half
+    expected = np.median(slow, axis=1) - np.maximum(fall, 0.0) * _SLOW
+    depth = expected - rest.min(axis=1)
+    wide = np.nanmedian(gauge[np.maximum(at, 0)]) if len(at) else 0.0
+    band = float(np.percentile(gauge[:: max(len(gauge) // 10_000, 1)], 90)) - float(wide)
+    # So sharp is no draw: hardly a sample lies between the slow fall and the bottom.
+    between = (
+        (rest < (expected - 0.25 * depth)[:, None]) & (rest > (expected - 0.75 * depth)[:, None])
+    ).sum(axis=1)
+    dips = (at >= _SLOW) & (depth > max(10 * noise, 0.25 * band)) & (between <= 2)
+    unknown = np.where(dips, np.nan, 1.0)
+    return replace(
+        start,
+        level_pa=np.where(dips, expected, start.level_pa),
+        slope_before=start.slope_before * unknown,
+        slope_after=start.slope_after * unknown,
+    )
 
 
 def _clicked(side: "_Side", time_s: Floats, at: Places) -> "_Side":
@@ -244,6 +274,7 @@ def _kinks(
 
 
 def _cycles(samples: Samples, bent: Places, start: _Side, stop: _Side, noise: float) -> Cycles:
+    lowest, below = _lowest(samples.gauge_pa, bent[:, 0], start.level_pa, noise)
     return Cycles(
         start_s=start.time_s,
         start_error_s=start.error_s,
@@ -251,7 +282,8 @@ def _cycles(samples: Samples, bent: Places, start: _Side, stop: _Side, noise: fl
         stop_error_s=stop.error_s,
         cut_in_pa=start.level_pa,
         cut_out_pa=stop.level_pa,
-        lowest_pa=_lowest(samples.gauge_pa, bent[:, 0], start.level_pa, noise),
+        lowest_pa=lowest,
+        below_s=below.astype(np.float64) * step_of(samples.time_s),
         fall_before=start.slope_before,
         rise_after=start.slope_after,
         rise_before=stop.slope_before,
@@ -261,12 +293,16 @@ def _cycles(samples: Samples, bent: Places, start: _Side, stop: _Side, noise: fl
     )
 
 
-def _lowest(gauge: Floats, starts: Places, level: Floats, noise: float) -> Floats:
-    """The lowest around each start, of the middle of three samples; the level itself where what
-    lies under it is noise."""
+def _lowest(
+    gauge: Floats, starts: Places, level: Floats, noise: float
+) -> tuple[Floats, NDArray[np.intp]]:
+    """The lowest around each start, of the middle of three samples, the level itself where what
+    lies under it is noise; and how many samples lie under it."""
     around = np.arange(-_AROUND_START, _AROUND_START)
     near = gauge[np.clip(starts[:, None] + around, 0, len(gauge) - 1)]
     before, here, after = near[:, :-2], near[:, 1:-1], near[:, 2:]
     least, most = np.minimum(before, here), np.maximum(before, here)
-    low = np.maximum(least, np.minimum(most, after)).min(axis=1)
-    return np.where((starts >= 0) & (low < level - 4 * noise), low, level)
+    middles = np.maximum(least, np.minimum(most, after))
+    under = middles < (level - 4 * noise)[:, None]
+    dips = (starts >= 0) & under.any(axis=1)
+    return np.where(dips, middles.min(axis=1), level), np.where(dips, under.sum(axis=1), 0)

@@ -69,6 +69,7 @@ def restored(values: Mapping[str, Any], cycles: Cycles) -> Reading:
         busiest=(busiest[0], busiest[1]) if busiest else None,
         dips=values["dips"],
         deepest_pa=values["deepest_pa"],
+        longest_dip_s=values.get("longest_dip_s", 0.0),
         chatter=values["chatter"],
         endless=tuple(Endless(**each) for each in values["endless"]),
         trips_s=tuple(values["trips_s"]),

@@ -12,6 +12,7 @@ __all__ = ["Offer", "offers_of"]
 
 _FEWEST = 3  # cycles that make a reading
 _WATCH_S = 600.0
+_DIPPING = 0.3  # share of starts that dip, from which on a line does not tell cut-in
 _SHORT_RUN_S = 30.0  # under which it clicks on and off at every tap: common practice, no source
 
 
@@ -53,6 +54,8 @@ def _figures(reading: Reading, units: str) -> Iterator[Offer]:
     for slot, title, figure, dimension in rows:
         if figure is None or figure.cycles < _FEWEST:
             continue
+        if slot == "found.cut_in" and reading.dips > _DIPPING * figure.cycles:
+            continue  # it collapses before the switch clicks: what it fell from is the air
         usual = text(figure.usual, dimension, units)
         least, most = (number(v, dimension, units) for v in (figure.least, figure.most))
         yield Offer(slot, figure.usual, title, f"{usual} ({least} to {most})")
@@ -76,5 +79,7 @@ def _seen(reading: Reading) -> Iterator[Offer]:
         yield Offer(
             "saw", {"item": "clicks", "says": "yes"}, "It clicks on and off at every tap", ""
         )
+    if reading.cut_in and reading.dips > _DIPPING * reading.cut_in.cycles:
+        yield Offer("saw", {"item": "breath", "says": "yes"}, "It dips at each start", "")
     if any(not run.ended for run in reading.endless):
         yield Offer("saw", {"item": "endless", "says": "yes"}, "It never stopped", "")

@@ -83,6 +83,7 @@ class Reading:
     busiest: tuple[float, int] | None
     dips: int
     deepest_pa: float
+    longest_dip_s: float
     chatter: int
     endless: tuple[Endless, ...]
     trips_s: tuple[float, ...]
@@ -209,6 +210,7 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     # Under its own start and under the usual one: one level read too high makes no dip.
     usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
     depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
+    dips = depth > _DIP_PA
     periods = np.diff(cycles.start_s)
     return Reading(
         quality=quality,
@@ -219,8 +221,9 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
         rest=_figure(cycles.rest_s),
         days=_days(cycles, zone),
         busiest=_busiest(cycles.start_s[np.isfinite(cycles.start_s)]),
-        dips=int((depth > _DIP_PA).sum()),
+        dips=int(dips.sum()),
         deepest_pa=float(np.nanmax(depth, initial=0.0)),
+        longest_dip_s=float(cycles.below_s[dips].max(initial=0.0)),
         chatter=int((periods < _CHATTER_S).sum()),
         endless=tuple(told.endless),
         trips_s=tuple(told.trips),

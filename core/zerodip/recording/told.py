@@ -91,7 +91,11 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
         "rest": _figure(reading.rest),
         "days": [plain(asdict(day)) for day in reading.days],
         "busiest_hour": plain(reading.busiest),
-        "dips": {"count": reading.dips, "deepest_pa": plain(reading.deepest_pa)},
+        "dips": {
+            "count": reading.dips,
+            "deepest_pa": plain(reading.deepest_pa),
+            "longest_s": plain(reading.longest_dip_s),
+        },
         "draws": _draws(reading, plates),
         "endless": [plain(asdict(each)) for each in reading.endless],
         "trips_s": plain(list(reading.trips_s)),

@@ -252,13 +252,17 @@ def _short(reading: Reading, units: str) -> Iterator[Said]:
 
 
 def _dips(reading: Reading, units: str) -> Iterator[Said]:
-    if reading.dips:
-        yield Said(
-            "line.dip",
-            "warning",
-            f"{reading.dips} dips below cut-in at a start",
-            f"The deepest is {_p(reading.deepest_pa, units)} under it.",
-        )
+    if not reading.dips:
+        return
+    lasts = ""
+    if reading.longest_dip_s > 0:
+        lasts = f", the longest lasts {text(reading.longest_dip_s, 'duration', units)}"
+    yield Said(
+        "line.dip",
+        "warning",
+        f"{reading.dips} dips below cut-in at a start",
+        f"The deepest is {_p(reading.deepest_pa, units)} under it{lasts}.",
+    )
 
 
 def _leak(reading: Reading, fitted: Fitted | None, beside: Beside, units: str) -> Iterator[Said]:

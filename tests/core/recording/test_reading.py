@@ -9,6 +9,7 @@ import pytest
 
 from tests.lines import AIR_PA, GPM, Plant, line_of
 from zerodip.cli import main
+from zerodip.recording.offers import offers_of
 from zerodip.recording.quality import Quality, in_order
 from zerodip.recording.reading import Reading, read_recording
 from zerodip.recording.samples import Floats, Samples
@@ -199,3 +200,20 @@ def test_however_short_it_cycles_no_run_is_without_end(volume_m3: float) -> None
     assert made.run.usual == pytest.approx(
         np.median(line.stop_s - line.start_s[: len(line.stop_s)]), abs=1
     )
+
+
+def test_a_dip_is_told_with_its_depth_and_seconds() -> None:
+    """At each start the gauge falls to a third for three seconds: more air than cut-in."""
+    plant = Plant(volume_m3=0.1)
+    line = line_of(plant, [(20, 0), (4000, 3 * GPM), (600, 0.0)], noise_psi=0.1)
+    gauge = line.gauge_pa.copy()
+    for start in line.start_s:
+        at = int(np.searchsorted(line.time_s, start))
+        gauge[at : at + 3] = 14 * PSI
+    made = read_recording([Samples(line.time_s, gauge)])
+    assert made.dips == pytest.approx(len(line.start_s), abs=1)
+    assert made.deepest_pa == pytest.approx(26 * PSI, abs=2 * PSI)
+    assert made.longest_dip_s == pytest.approx(3, abs=1)
+    slots = [(each.slot, each.value) for each in offers_of(made, "x", "us")]
+    assert "found.cut_in" not in [slot for slot, _ in slots]
+    assert ("saw", {"item": "breath", "says": "yes"}) in slots
