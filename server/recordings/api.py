@@ -78,7 +78,9 @@ def add_part(request: HttpRequest, recording_id: UUID, number: int) -> Recording
 
 
 @router.get(
-    "/recordings/{recording_id}/guess", response={200: GuessOut, **REFUSALS}, openapi_extra=CHANGE
+    "/recordings/{recording_id}/guess",
+    response={200: GuessOut, 409: Problem, **REFUSALS},
+    openapi_extra=CHANGE,
 )
 def read_guess(request: HttpRequest, recording_id: UUID) -> GuessOut:
     """How the file seems to be written, by its beginning."""

@@ -9,8 +9,7 @@ from typing import IO, Any
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import Max, Sum
-from django.db.models.functions import Length
+from django.db.models import Max
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
@@ -41,7 +40,6 @@ __all__ = [
 PART_SIZE = 900_000
 MOST_SIZE = 2 << 30
 MOST_RECORDINGS = 200  # of one system
-_OF_HEAD = 12  # parts from which a guess is made: a packed file's head is in the first
 
 
 @write
@@ -98,11 +96,14 @@ def add_part(actor: Actor, recording_id: UUID, number: int, data: bytes) -> Reco
 
 def guess_of(actor: Actor, recording_id: UUID) -> Guess:
     """What the file is, by its first parts; a layout kept for the recorder goes before. Raises
-    InvalidInput (no recording: it is taken away again), NotFound, Forbidden."""
+    InvalidInput (no recording: it is taken away again), Conflict (not all here), NotFound,
+    Forbidden."""
     recording = recording_for_actor(actor, recording_id)
     require(actor, "recordings.change", recording.system.site.workspace_id)
+    if recording.state == State.COMING:
+        raise Conflict("The file is not all here yet.", {"state": recording.state})
     try:
-        with file_of(recording, _OF_HEAD) as stream:
+        with file_of(recording) as stream:
             made = guess_file(stream)
     except UnreadableFile as error:
         if recording.state == State.HERE:
@@ -178,12 +179,10 @@ def delete_recording(actor: Actor, recording_id: UUID) -> None:
 class _Parts(io.RawIOBase):
     """The parts as one file, each fetched when it is read."""
 
-    def __init__(self, recording: Recording, most: int | None = None) -> None:
+    def __init__(self, recording: Recording) -> None:
         count = recording.parts.aggregate(most=Max("number"))["most"]
         self._parts, self._at = recording.parts, 0
-        self._count = min(most or 1 << 30, 0 if count is None else count + 1)
-        total = recording.parts.filter(number__lt=self._count)
-        self._size = total.aggregate(size=Sum(Length("data")))["size"] or 0
+        self._count, self._size = 0 if count is None else count + 1, recording.size
         self._held: tuple[int, bytes] = (-1, b"")
 
     def readable(self) -> bool:
@@ -214,7 +213,7 @@ class _Parts(io.RawIOBase):
 
 
 @contextmanager
-def file_of(recording: Recording, most: int | None = None) -> Iterator[IO[bytes]]:
-    """The file as it was sent, or its first parts."""
-    with io.BufferedReader(_Parts(recording, most), HEAD_BYTES) as stream:
+def file_of(recording: Recording) -> Iterator[IO[bytes]]:
+    """The file as it was sent."""
+    with io.BufferedReader(_Parts(recording), HEAD_BYTES) as stream:
         yield stream

@@ -225,3 +225,31 @@ def test_what_nobody_sent_on_is_taken_away_after_two_weeks(world: World) -> None
     clear_away()
     assert world["technician"].send("GET", at).status_code == 404
     assert not Part.objects.exists()
+
+
+def test_a_parquet_file_of_many_parts_is_guessed_by_its_end(
+    world: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What a Parquet file holds stands at its end."""
+    monkeypatch.setattr(services, "PART_SIZE", 2_000)
+    line = line_of(Plant(pre_charge=24), [(20, 0), (3000, 3 * GPM), (600, 0.0)])
+    made = io.BytesIO()
+    pl.DataFrame({"epoch": EPOCH + line.time_s, "bar": line.gauge_pa / 1e5}).write_parquet(made)
+    assert len(made.getvalue()) > 20 * services.PART_SIZE
+    at = read(world, made.getvalue())
+    told = world["viewer"].send("GET", at).json()
+    assert told["state"] == "read"
+    assert told["samples"] == len(line.time_s)
+
+
+def test_half_a_file_is_neither_guessed_nor_read(
+    world: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(services, "PART_SIZE", 2_000)
+    data, id = csv(seconds=600), uuid.uuid4()
+    body = {"name": "week.csv", "size": len(data)}
+    world["technician"].send("PUT", f"/api/systems/{world.system.pk}/recordings/{id}", body)
+    at = f"/api/recordings/{id}"
+    put_part(world["technician"], at, 0, data[:2_000])
+    assert world["technician"].send("GET", at).json()["parts"] == [0]
+    assert world["technician"].send("GET", f"{at}/guess").status_code == 409

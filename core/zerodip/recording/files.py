@@ -3,8 +3,12 @@ memory."""
 
 import io
 import re
+import shutil
+import tempfile
 import zlib
 from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
 from typing import IO
 
 import numpy as np
@@ -19,6 +23,7 @@ from zerodip.recording.times import seconds_of
 __all__ = ["MOST_BYTES", "guess_file", "samples_of", "unpacked"]
 
 _BLOCK = 16 << 20
+_SAMPLE_ROWS = 60
 MOST_BYTES = 8 << 30  # unpacked; what is more is no recording but a bomb
 _GZIP = b"\x1f\x8b"
 _FIGURE = r"([-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][-+]?\d+)?)"
@@ -92,7 +97,7 @@ def guess_file(stream: IO[bytes]) -> Guess:
     """The layout of a file from its beginning.
 
     Args:
-        stream: The file; a Parquet file must be seekable.
+        stream: The file, seekable.
 
     Returns:
         The guess.
@@ -105,22 +110,25 @@ def guess_file(stream: IO[bytes]) -> Guess:
     if not head.startswith(b"PAR1"):
         return guess(head)
     stream.seek(0)
-    rows = _rows(_parquet(stream), 0, 60)
+    with _on_disk(stream) as path:
+        rows = _rows(path, 0, _SAMPLE_ROWS)
     made = guess(rows.cast(pl.String).fill_null("").write_csv().encode())
     layout = {**made.layout.__dict__, "packing": "parquet", "names": named(rows.columns)}
     return Guess(Layout(**layout), made.lines, made.doubts)
 
 
-def _parquet(stream: IO[bytes]) -> pl.LazyFrame:
-    try:
-        return pl.scan_parquet(stream)
-    except (pl.exceptions.PolarsError, OSError):
-        raise UnreadableFile("The Parquet file is broken.") from None
+@contextmanager
+def _on_disk(stream: IO[bytes]) -> Iterator[Path]:
+    """A Parquet file as one on disk, of which a piece can be read without all of it in memory."""
+    with tempfile.NamedTemporaryFile(suffix=".parquet") as file:
+        shutil.copyfileobj(stream, file, _BLOCK)
+        file.flush()
+        yield Path(file.name)
 
 
-def _rows(lazy: pl.LazyFrame, first: int, count: int) -> pl.DataFrame:
+def _rows(path: Path, first: int, count: int) -> pl.DataFrame:
     try:
-        return lazy.slice(first, count).collect()
+        return pl.scan_parquet(path).slice(first, count).collect()
     except (pl.exceptions.PolarsError, OSError):
         raise UnreadableFile("The Parquet file is broken.") from None
 
@@ -130,7 +138,7 @@ def samples_of(stream: IO[bytes], layout: Layout) -> Iterator[Samples]:
     left out but rows without a time and a pressure.
 
     Args:
-        stream: The file from its beginning; a Parquet file must be seekable.
+        stream: The file from its beginning.
         layout: How it is written.
 
     Yields:
@@ -156,10 +164,11 @@ def samples_of(stream: IO[bytes], layout: Layout) -> Iterator[Samples]:
 
 
 def _tables_of_parquet(stream: IO[bytes], rows: int = 1 << 20) -> Iterator[pl.DataFrame]:
-    lazy, at = _parquet(stream), 0
-    while len(table := _rows(lazy, at, rows)):
-        at += len(table)
-        yield table
+    at = 0
+    with _on_disk(stream) as path:
+        while len(table := _rows(path, at, rows)):
+            at += len(table)
+            yield table
 
 
 def _blocks(stream: IO[bytes], layout: Layout) -> Iterator[bytes]:
