@@ -235,7 +235,7 @@ def test_a_parquet_file_of_many_parts_is_guessed_by_its_end(
     line = line_of(Plant(pre_charge=24), [(20, 0), (3000, 3 * GPM), (600, 0.0)])
     made = io.BytesIO()
     pl.DataFrame({"epoch": EPOCH + line.time_s, "bar": line.gauge_pa / 1e5}).write_parquet(made)
-    assert len(made.getvalue()) > 20 * services.PART_SIZE
+    assert len(made.getvalue()) > 12 * services.PART_SIZE
     at = read(world, made.getvalue())
     told = world["viewer"].send("GET", at).json()
     assert told["state"] == "read"
