@@ -138,11 +138,12 @@ def _integral(x: Floats, values: Floats) -> Floats:
 
 
 def _draw(cycles: Cycles, at: int, air: float) -> tuple[float, float]:
-    """The draw by both falls, by their weights."""
+    """The draw by both falls, by their weights. Each fall stands between two runs and is used for
+    both, so that two draws are worth no more than the fall they share."""
     before, after, before_error, after_error = (each[at] for each in _draws(cycles, air))
     weights = np.array([before_error, after_error]) ** -2.0
     mean = float(np.average([before, after], weights=weights))
-    return mean, float(1 / math.sqrt(weights.sum()))
+    return mean, math.sqrt(2 / float(weights.sum()))
 
 
 def _joined(runs: list[_Run]) -> Pump | None:
