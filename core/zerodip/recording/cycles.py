@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zerodip.physics.atmosphere import pressure_abs_pa
+from zerodip.recording.brief import without_brief
 from zerodip.recording.kinks import Kinks, kinks_at
 from zerodip.recording.runs import runs_of
 from zerodip.recording.samples import Floats, Samples
@@ -114,8 +115,14 @@ def _within(samples: Samples, air: float) -> Cycles:
     """The cycles of a stretch without a gap."""
     gauge = samples.gauge_pa
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
-    runs, clicked = runs_of(samples, noise)
-    return _told(samples, runs, noise, air, clicked) if len(runs) else Cycles.none()
+    smooth = replace(samples, gauge_pa=without_brief(gauge, noise))
+    runs, clicked = runs_of(smooth, noise)
+    if not len(runs):
+        return Cycles.none()
+    made = _told(smooth, runs, noise, air, clicked)
+    lowest, below = _lowest(gauge, runs[:, 0], made.cut_in_pa, noise)
+    seconds = below.astype(np.float64) * step_of(samples.time_s)
+    return replace(made, lowest_pa=lowest, below_s=np.asarray(seconds, dtype=np.float64))
 
 
 def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: bool) -> Cycles:
@@ -134,7 +141,7 @@ def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: boo
     stop = _kinks(time_s, gauge, noise, air, stops, np.maximum(starts, 0), after, slack, True)
     if clicked:
         start, stop = _clicked(start, time_s, starts), _clicked(stop, time_s, stops)
-    return _cycles(samples, bent, start, stop, noise)
+    return _cycles(start, stop)
 
 
 def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) -> "_Side":
@@ -273,8 +280,7 @@ def _kinks(
     return _Side(*made)
 
 
-def _cycles(samples: Samples, bent: Places, start: _Side, stop: _Side, noise: float) -> Cycles:
-    lowest, below = _lowest(samples.gauge_pa, bent[:, 0], start.level_pa, noise)
+def _cycles(start: _Side, stop: _Side) -> Cycles:
     return Cycles(
         start_s=start.time_s,
         start_error_s=start.error_s,
@@ -282,8 +288,8 @@ def _cycles(samples: Samples, bent: Places, start: _Side, stop: _Side, noise: fl
         stop_error_s=stop.error_s,
         cut_in_pa=start.level_pa,
         cut_out_pa=stop.level_pa,
-        lowest_pa=lowest,
-        below_s=below.astype(np.float64) * step_of(samples.time_s),
+        lowest_pa=start.level_pa,
+        below_s=np.zeros(len(start.level_pa)),
         fall_before=start.slope_before,
         rise_after=start.slope_after,
         rise_before=stop.slope_before,

@@ -210,7 +210,8 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     # Under its own start and under the usual one: one level read too high makes no dip.
     usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
     depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
-    dips = depth > _DIP_PA
+    spread = np.nanpercentile(cycles.cut_in_pa, [5, 95]) if np.isfinite(usual) else np.zeros(2)
+    dips = depth > max(_DIP_PA, float(spread[1] - spread[0]))
     periods = np.diff(cycles.start_s)
     return Reading(
         quality=quality,

@@ -16,7 +16,6 @@ _NOISES, _SHARE = 12.0, 0.1  # a swing is wider than noise times this, and this 
 _OF_USUAL = 0.4  # and this share of the usual swing
 _AROUND = 200  # turns that tell a set point together, where it drifts
 _SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
-_SPIKE = 6.0  # noise times which a sample stands out of both beside it
 _ON_SHARE = 0.3  # of the way from no current to the running one
 _NEAR = 0.2  # share of the differential within which a turn belongs to a set point
 
@@ -82,7 +81,6 @@ def _by_pressure(gauge: Floats, noise: float) -> Places:
     none = np.zeros((0, 2), dtype=np.intp)
     if len(gauge) < 8:
         return none
-    gauge = _without_spikes(gauge, noise)
     step = max(len(gauge) // 100_000, 1)
     low, high = np.percentile(gauge[::step], [0.5, 99.5])
     least = max(_LEAST_PA, _NOISES * noise, _SHARE * (high - low))
@@ -96,18 +94,6 @@ def _by_pressure(gauge: Floats, noise: float) -> Places:
         first_high = bool(len(places) > 1 and gauge[places[0]] > gauge[places[1]])
     is_high = (np.arange(len(places)) % 2 == 0) == first_high
     return _paired(gauge, places, is_high, noise)
-
-
-def _without_spikes(gauge: Floats, noise: float) -> Floats:
-    """The line with what stands out for one or two samples replaced by the middle of five; the line
-    itself where nothing does."""
-    jumps = np.flatnonzero(np.abs(gauge[1:] - gauge[:-1]) > _SPIKE * noise)
-    if not len(jumps):
-        return gauge
-    out = np.unique(np.clip(jumps[:, None] + np.arange(0, 3), 2, len(gauge) - 3))
-    made = gauge.copy()
-    made[out] = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
-    return made
 
 
 def _paired(gauge: Floats, places: Places, is_high: NDArray[np.bool_], noise: float) -> Places:

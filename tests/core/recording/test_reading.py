@@ -217,3 +217,21 @@ def test_a_dip_is_told_with_its_depth_and_seconds() -> None:
     slots = [(each.slot, each.value) for each in offers_of(made, "x", "us")]
     assert "found.cut_in" not in [slot for slot, _ in slots]
     assert ("saw", {"item": "breath", "says": "yes"}) in slots
+
+
+@pytest.mark.parametrize("shown", [0, 1, 2, 3])
+def test_starts_are_found_however_many_samples_show_the_collapse(shown: int) -> None:
+    """Air over cut-in, a leak that brings the pump on all night: some collapses fall between two
+    samples, others show in three."""
+    plant = Plant(volume_m3=0.06)
+    line = line_of(plant, [(30_000, 0.05 * GPM), (600, 3 * GPM), (20_000, 0.05 * GPM)])
+    gauge = line.gauge_pa.copy()
+    rng = np.random.default_rng(shown)
+    for start in line.start_s:
+        at = int(np.searchsorted(line.time_s, start))
+        gauge[at : at + (rng.integers(0, 4) if shown == 3 else shown)] = 2 * PSI
+    made = read_recording([Samples(line.time_s, gauge)])
+    assert made.cut_in
+    assert made.cut_in.cycles == len(line.start_s)
+    assert made.cut_in.usual == pytest.approx(40 * PSI, abs=0.5 * PSI)
+    assert not made.endless

@@ -1,0 +1,52 @@
+"""What stands out of a line for a few samples: spikes, which are none of the pressure's, and the
+collapses of a start, which are told as dips."""
+
+import numpy as np
+
+from zerodip.recording.samples import Floats
+
+__all__ = ["without_brief"]
+
+_SPIKE = 6.0  # noise times by which one sample differs from the next where something stands out
+_BRIEF = 5  # samples that a collapse lasts at most
+_CALM = 12  # samples before it in which the line moves little: a collapse is no draw
+_SLOWER = 4.0  # times that it is deeper than that
+_DEEP = 10.0  # noise times that it is deep
+
+
+def without_brief(gauge: Floats, noise: float) -> Floats:
+    """The line by which runs are found.
+
+    Args:
+        gauge: The line.
+        noise: Standard deviation of one sample.
+
+    Returns:
+        The line with what stands out for one or two samples replaced by the middle of five, and
+        collapses of up to five filled to where they began; the line itself where nothing does.
+    """
+    steps = gauge[1:] - gauge[:-1]
+    jumps = np.flatnonzero(np.abs(steps) > _SPIKE * noise)
+    if not len(jumps) or len(gauge) < 4 * _BRIEF:
+        return gauge
+    out = np.unique(np.clip(jumps[:, None] + np.arange(0, 3), 2, len(gauge) - 3))
+    made = gauge.copy()
+    made[out] = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
+    return _filled(made, gauge, jumps[steps[jumps] < 0], noise)
+
+
+def _filled(made: Floats, gauge: Floats, falls: "np.ndarray", noise: float) -> Floats:
+    """Collapses filled: as deep as noise is not, much deeper than the line moved before, and over
+    within a few samples."""
+    falls = falls[(falls >= _CALM) & (falls < len(gauge) - 2 * _BRIEF)]
+    before = np.median(gauge[falls[:, None] - np.arange(0, 3)], axis=1)
+    moved = np.ptp(gauge[falls[:, None] - np.arange(0, _CALM)], axis=1)
+    ahead = gauge[falls[:, None] + np.arange(1, _BRIEF + 1)]
+    depth = before - ahead.min(axis=1)
+    back = gauge[falls[:, None] + np.arange(_BRIEF, 2 * _BRIEF)].max(axis=1)
+    brief = (depth > _SLOWER * (moved - _SPIKE * noise)) & (depth > _DEEP * noise)
+    brief &= before - back < 0.5 * depth
+    for at, level in zip(falls[brief], before[brief], strict=True):
+        part = slice(at + 1, at + 1 + _BRIEF)
+        made[part] = np.maximum(made[part], level)
+    return made
