@@ -28,6 +28,7 @@ _CHATTER_S = 10.0  # from start to start, under which a switch chatters
 _DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
 _DAY_S, _HOUR_S = 86400.0, 3600.0
 _MOST_DRAWS = 500
+_COARSE = 6  # samples a run, under which a line tells no dip
 
 
 @dataclass(frozen=True)
@@ -212,6 +213,8 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
     spread = np.nanpercentile(cycles.cut_in_pa, [5, 95]) if np.isfinite(usual) else np.zeros(2)
     dips = depth > max(_DIP_PA, float(spread[1] - spread[0]))
+    if _too_coarse(cycles, quality.step_s):
+        dips &= False
     periods = np.diff(cycles.start_s)
     return Reading(
         quality=quality,
@@ -234,6 +237,12 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
         draws=_draws(told, cycles, leak, pump, air),
         flows=told.flows,
     )
+
+
+def _too_coarse(cycles: Cycles, step_s: float) -> bool:
+    """Whether runs last but a few samples: their lows are where a sample happened to fall."""
+    runs = cycles.run_s[np.isfinite(cycles.run_s)]
+    return len(runs) > 0 and float(np.median(runs)) < _COARSE * step_s
 
 
 def _draws(
