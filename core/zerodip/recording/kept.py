@@ -71,6 +71,7 @@ def restored(values: Mapping[str, Any], cycles: Cycles) -> Reading:
         deepest_pa=values["deepest_pa"],
         longest_dip_s=values.get("longest_dip_s", 0.0),
         chatter=values["chatter"],
+        coarse=values.get("coarse", False),
         endless=tuple(Endless(**each) for each in values["endless"]),
         trips_s=tuple(values["trips_s"]),
         flows=Flows(**values.get("flows", {})),

@@ -37,6 +37,8 @@ def offers_of(reading: Reading, name: str, units: str) -> list[Offer]:
     Returns:
         Offers; none where there is nothing to read.
     """
+    if reading.coarse:
+        return []
     found = [*_figures(reading, units), *_leak(reading, units), *_seen(reading)]
     if not found:
         return []

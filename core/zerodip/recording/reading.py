@@ -28,7 +28,8 @@ _CHATTER_S = 10.0  # from start to start, under which a switch chatters
 _DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
 _DAY_S, _HOUR_S = 86400.0, 3600.0
 _MOST_DRAWS = 500
-_COARSE = 6  # samples a run, under which a line tells no dip
+# Two fifths of the band from one sample to the next, in one of a hundred: recorded too slowly.
+_LEAP, _COARSE = 0.4, 0.01
 
 
 @dataclass(frozen=True)
@@ -93,6 +94,7 @@ class Reading:
     pump: Pump | None
     draws: tuple[Drawn, ...]
     flows: Flows
+    coarse: bool
 
 
 @dataclass
@@ -106,6 +108,7 @@ class _Told:
     endless: list[Endless] = field(default_factory=list)
     trips: list[float] = field(default_factory=list)
     knee: Knee | None = None
+    leaps: int = 0
     pumps: list[Pump] = field(default_factory=list)
 
 
@@ -177,6 +180,10 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
     starts = cycles.cut_in_pa[np.isfinite(cycles.cut_in_pa)]
     if len(starts):
         cut_in = float(np.median(starts))
+        tops = cycles.cut_out_pa[np.isfinite(cycles.cut_out_pa)]
+        band = float(np.median(tops)) - cut_in if len(tops) else 0.0
+        steps = np.abs(np.diff(samples.gauge_pa))
+        told.leaps += int((steps > _LEAP * band).sum()) if band > 0 else 0
         told.trips += trips_of(samples, rests, cut_in)
         told.knee = told.knee or knee_in(samples, rests, cut_in)
 
@@ -213,8 +220,8 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
     spread = np.nanpercentile(cycles.cut_in_pa, [5, 95]) if np.isfinite(usual) else np.zeros(2)
     dips = depth > max(_DIP_PA, float(spread[1] - spread[0]))
-    if _too_coarse(cycles, quality.step_s):
-        dips &= False
+    coarse = told.leaps > _COARSE * max(quality.samples, 1)
+    dips &= not coarse
     periods = np.diff(cycles.start_s)
     return Reading(
         quality=quality,
@@ -236,13 +243,8 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
         pump=pump,
         draws=_draws(told, cycles, leak, pump, air),
         flows=told.flows,
+        coarse=bool(coarse),
     )
-
-
-def _too_coarse(cycles: Cycles, step_s: float) -> bool:
-    """Whether runs last but a few samples: their lows are where a sample happened to fall."""
-    runs = cycles.run_s[np.isfinite(cycles.run_s)]
-    return len(runs) > 0 and float(np.median(runs)) < _COARSE * step_s
 
 
 def _draws(

@@ -109,7 +109,7 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
 
 
 def _plates(reading: Reading, known: Beside, air: float) -> Fitted | None:
-    if reading.pump is None or known.store == "none":
+    if reading.pump is None or reading.coarse or known.store == "none":
         return None
     pump = replace(
         reading.pump,

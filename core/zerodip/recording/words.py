@@ -135,6 +135,7 @@ def said(
         What it says.
     """
     found = [
+        *_coarse(reading),
         *_endless(reading, units, zone),
         *_trips(reading, zone),
         *_chatter(reading),
@@ -158,6 +159,17 @@ def said(
         found.append(Said("line.good", "good", "Nothing stands out"))
     order = ("danger", "warning", "notice", "good")
     return sorted(found, key=lambda each: order.index(each.weight))
+
+
+def _coarse(reading: Reading) -> Iterator[Said]:
+    if reading.coarse:
+        yield Said(
+            "line.coarse",
+            "danger",
+            "Recorded too slowly",
+            "It moves two fifths of the band from one sample to the next. "
+            "Points, runs and starts are not to be trusted: record faster.",
+        )
 
 
 def _p(value: float, units: str) -> str:
