@@ -13,14 +13,15 @@ import time
 import numpy as np
 import polars as pl
 
-from tests.lines import AIR_PA, GPM, Plant, line_of, long_draws
+from tests.lines import AIR_PA, Plant, any_plant, line_of, long_draws, nearest
+from zerodip.recording.arrays import Floats
 from zerodip.recording.cycles import cycles_of
 from zerodip.recording.files import guess_file, samples_of
 from zerodip.recording.fit import Known, fitted
 from zerodip.recording.packing import pack, pack_times
 from zerodip.recording.pump import pump_of
 from zerodip.recording.pyramid import PyramidMaker
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.recording.swings import noise_of
 from zerodip.units import PSI
 
@@ -89,15 +90,6 @@ def packed(count: int) -> None:
     print(f"{size / count:.2f} bytes a sample with its pyramid (goal 3)")
 
 
-def _plant(rng: np.random.Generator) -> Plant:
-    return Plant(
-        pre_charge=rng.uniform(18, 38),
-        volume_m3=rng.uniform(0.03, 0.12),
-        flow_m3_s=rng.uniform(6, 14) * GPM,
-        falls_by=rng.uniform(0.1, 0.6),
-    )
-
-
 def _house(rng: np.random.Generator, plant: Plant, seconds: float) -> list[tuple[float, float]]:
     """Taps opened and shut at any moment, also within a run."""
     draws: list[tuple[float, float]] = []
@@ -105,11 +97,6 @@ def _house(rng: np.random.Generator, plant: Plant, seconds: float) -> list[tuple
         draws.append((rng.exponential(400), 0.0))
         draws.append((rng.uniform(20, 900), rng.uniform(0.1, 0.7) * plant.flow_m3_s))
     return [*draws, (600, 0.0)]
-
-
-def _nearest(found: Floats, true: Floats) -> Floats:
-    found = found[np.isfinite(found)]
-    return np.abs(found[None, :] - true[:, None]).min(axis=1)
 
 
 def times(lines: int) -> None:
@@ -121,11 +108,11 @@ def times(lines: int) -> None:
     ):
         off, points, cycles, found = [], [], 0, 0
         for seed in range(lines):
-            plant = _plant(rng)
+            plant = any_plant(rng)
             line = line_of(plant, draws(plant), seed=SEED + seed)
             made = cycles_of(Samples(line.time_s, line.gauge_pa))
             cycles, found = cycles + len(line.start_s), found + len(made)
-            off += [*_nearest(made.start_s, line.start_s), *_nearest(made.stop_s, line.stop_s)]
+            off += [*nearest(made.start_s, line.start_s), *nearest(made.stop_s, line.stop_s)]
             points += [*(made.cut_in_pa / PSI - 40), *(made.cut_out_pa / PSI - 60)]
         within = np.abs(np.array(points))
         print(
@@ -156,7 +143,7 @@ def plates(lines: int) -> None:
     beside the Cramér–Rao bound of the same runs and falls."""
     rng, held, errors, bounds = np.random.default_rng(SEED), 0, [], []
     for seed in range(lines):
-        plant = _plant(rng)
+        plant = any_plant(rng)
         line = line_of(plant, long_draws(rng, plant, 3), seed=2 * SEED + seed)
         samples = Samples(line.time_s, line.gauge_pa)
         noise = noise_of(samples.gauge_pa)

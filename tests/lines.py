@@ -5,12 +5,11 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.integrate import solve_ivp
 
+from zerodip.recording.arrays import Floats
 from zerodip.units import PSI
 
-Floats = NDArray[np.float64]
 AIR_PA = 101325.0
 GPM = 3.785411784e-3 / 60
 
@@ -118,3 +117,19 @@ def long_draws(rng: np.random.Generator, plant: Plant, count: int) -> Sequence[t
     """Taps open for a quarter of an hour to an hour, each with its own flow."""
     taps = [(rng.uniform(900, 4000), rng.uniform(0.1, 0.6) * plant.flow_m3_s) for _ in range(count)]
     return [(20.0, 0.0), *taps, (600.0, 0.0)]
+
+
+def nearest(found: Floats, true: Floats) -> Floats:
+    """How far the nearest of what was found lies from each truth, s."""
+    found = found[np.isfinite(found)]
+    return np.abs(found[None, :] - true[:, None]).min(axis=1)
+
+
+def any_plant(rng: np.random.Generator) -> Plant:
+    """A house's plant: its tank, air and pump drawn."""
+    return Plant(
+        pre_charge=rng.uniform(18, 38),
+        volume_m3=rng.uniform(0.03, 0.12),
+        flow_m3_s=rng.uniform(6, 14) * GPM,
+        falls_by=rng.uniform(0.1, 0.6),
+    )

@@ -12,7 +12,8 @@ from zerodip.recording.layout import Layout
 from zerodip.recording.packing import pack, pack_times, unpack, unpack_times
 from zerodip.recording.pyramid import FACTORS, Drawn, PyramidMaker, reduced
 from zerodip.recording.pyramid import Level as Height
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.arrays import Floats
+from zerodip.recording.samples import Samples
 
 from .models import Chunk, Level, Recording
 

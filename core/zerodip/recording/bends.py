@@ -6,13 +6,11 @@ width at a time.
 """
 
 import numpy as np
-from numpy.typing import NDArray
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats, Places
 
 __all__ = ["anchors"]
 
-Places = NDArray[np.intp]
 _WIDTHS = (3, 4, 6, 9, 14, 20, 30, 40, 60, 90, 130)  # samples on one side of a bend
 _CLEAR, _USUAL_WIDTH = 12.0, 40  # standard errors that a bend should stand out by
 _LEVEL = 0.2  # share of a run's rise within which its ends lie at their turns' level

@@ -3,7 +3,7 @@ collapses of a start, which are told as dips."""
 
 import numpy as np
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats
 
 __all__ = ["without_brief"]
 

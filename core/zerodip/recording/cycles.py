@@ -8,19 +8,18 @@ delivers; how much earlier the switch clicked, the line does not tell."""
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from zerodip.physics.atmosphere import pressure_abs_pa
+from zerodip.recording.arrays import Floats, Places, joined, taken
 from zerodip.recording.brief import without_brief
 from zerodip.recording.kinks import Kinks, kinks_at
 from zerodip.recording.runs import runs_of
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.recording.stretches import step_of, stretches
 from zerodip.recording.swings import noise_of
 
-__all__ = ["Cycles", "cycles_of", "joined"]
+__all__ = ["Cycles", "cycles_of", "draws_beside"]
 
-Places = NDArray[np.intp]
 _AROUND_START = 8  # samples on either side in which the lowest is looked for
 _NEAR = 0.2  # share of the differential within which a break lies from the extreme beside it
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
@@ -75,11 +74,7 @@ class Cycles:
 
     def until(self, time_s: float) -> "Cycles":
         """Those that ended by a time (s)."""
-        kept = self.stop_s <= time_s
-        return Cycles(*(getattr(self, each.name)[kept] for each in fields(self)))
-
-
-_NAMES = tuple(each.name for each in fields(Cycles))
+        return taken(self, self.stop_s <= time_s)
 
 
 def cycles_of(samples: Samples, atmosphere_pa: float | None = None) -> Cycles:
@@ -94,21 +89,27 @@ def cycles_of(samples: Samples, atmosphere_pa: float | None = None) -> Cycles:
     """
     air = pressure_abs_pa(0.0) if atmosphere_pa is None else atmosphere_pa
     parts = [_within(samples.taken(each), air) for each in stretches(samples.time_s)]
-    return joined(parts)
+    return joined([Cycles.none(), *parts])
 
 
-def joined(parts: list[Cycles]) -> Cycles:
-    """Cycles one after the other.
+def draws_beside(cycles: Cycles, air_pa: float) -> tuple[Floats, Floats, Floats, Floats]:
+    """What is drawn before the start and after the stop of each run, divided by the air's V·c, by
+    the falls there.
 
     Args:
-        parts: Cycles of stretches that follow each other.
+        cycles: The cycles.
+        air_pa: The air's pressure at the site, Pa.
 
     Returns:
-        All of them.
+        Before and after, 1/(Pa·s), and the standard errors of both.
     """
-    if not parts:
-        return Cycles.none()
-    return Cycles(*(np.concatenate([getattr(part, name) for part in parts]) for name in _NAMES))
+    low, high = (cycles.cut_in_pa + air_pa) ** 2, (cycles.cut_out_pa + air_pa) ** 2
+    return (
+        -cycles.fall_before / low,
+        -cycles.fall_after / high,
+        cycles.fall_before_error / low,
+        cycles.fall_after_error / high,
+    )
 
 
 def _within(samples: Samples, air: float) -> Cycles:
@@ -119,15 +120,31 @@ def _within(samples: Samples, air: float) -> Cycles:
     runs, clicked = runs_of(smooth, noise)
     if not len(runs):
         return Cycles.none()
-    made = _told(smooth, runs, noise, air, clicked)
-    lowest, below = _lowest(gauge, runs[:, 0], made.cut_in_pa, noise)
-    seconds = below.astype(np.float64) * step_of(samples.time_s)
-    return replace(made, lowest_pa=lowest, below_s=np.asarray(seconds, dtype=np.float64))
+    start, stop = _ends(smooth, runs, noise, air, clicked)
+    lowest, below = _lowest(gauge, runs[:, 0], start.level_pa, noise)
+    return Cycles(
+        start_s=start.time_s,
+        start_error_s=start.error_s,
+        stop_s=stop.time_s,
+        stop_error_s=stop.error_s,
+        cut_in_pa=start.level_pa,
+        cut_out_pa=stop.level_pa,
+        lowest_pa=lowest,
+        below_s=below * step_of(samples.time_s),
+        fall_before=start.slope_before,
+        rise_after=start.slope_after,
+        rise_before=stop.slope_before,
+        fall_after=stop.slope_after,
+        fall_before_error=start.error_before,
+        fall_after_error=stop.error_after,
+    )
 
 
-def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: bool) -> Cycles:
-    """Times, levels and slopes of runs, near whose ends the line bends; the moments as they stand
-    where the pump's current told them."""
+def _ends(
+    samples: Samples, bent: Places, noise: float, air: float, clicked: bool
+) -> "tuple[_Side, _Side]":
+    """Times, levels and slopes at the starts and at the stops of runs, near whose ends the line
+    bends; the moments as they stand where the pump's current told them."""
     gauge, time_s = samples.gauge_pa, samples.time_s
     end = len(gauge) - 1
     starts, stops = bent[:, 0], bent[:, 1]
@@ -141,7 +158,7 @@ def _told(samples: Samples, bent: Places, noise: float, air: float, clicked: boo
     stop = _kinks(time_s, gauge, noise, air, stops, np.maximum(starts, 0), after, slack, True)
     if clicked:
         start, stop = _clicked(start, time_s, starts), _clicked(stop, time_s, stops)
-    return _cycles(start, stop)
+    return start, stop
 
 
 def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) -> "_Side":
@@ -280,28 +297,7 @@ def _kinks(
     return _Side(*made)
 
 
-def _cycles(start: _Side, stop: _Side) -> Cycles:
-    return Cycles(
-        start_s=start.time_s,
-        start_error_s=start.error_s,
-        stop_s=stop.time_s,
-        stop_error_s=stop.error_s,
-        cut_in_pa=start.level_pa,
-        cut_out_pa=stop.level_pa,
-        lowest_pa=start.level_pa,
-        below_s=np.zeros(len(start.level_pa)),
-        fall_before=start.slope_before,
-        rise_after=start.slope_after,
-        rise_before=stop.slope_before,
-        fall_after=stop.slope_after,
-        fall_before_error=start.error_before,
-        fall_after_error=stop.error_after,
-    )
-
-
-def _lowest(
-    gauge: Floats, starts: Places, level: Floats, noise: float
-) -> tuple[Floats, NDArray[np.intp]]:
+def _lowest(gauge: Floats, starts: Places, level: Floats, noise: float) -> tuple[Floats, Floats]:
     """The lowest around each start, of the middle of three samples, the level itself where what
     lies under it is noise; and how many samples lie under it."""
     around = np.arange(-_AROUND_START, _AROUND_START)
@@ -311,4 +307,4 @@ def _lowest(
     middles = np.maximum(least, np.minimum(most, after))
     under = middles < (level - 4 * noise)[:, None]
     dips = (starts >= 0) & under.any(axis=1)
-    return np.where(dips, middles.min(axis=1), level), np.where(dips, under.sum(axis=1), 0)
+    return np.where(dips, middles.min(axis=1), level), np.where(dips, under.sum(axis=1), 0.0)

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zerodip.recording.cycles import Cycles
+from zerodip.recording.arrays import Floats
+from zerodip.recording.cycles import Cycles, draws_beside
 from zerodip.recording.rests import Falls
-from zerodip.recording.samples import Floats
 
 __all__ = ["LONG_REST_S", "Drawn", "draws_of"]
 
@@ -58,8 +58,7 @@ def _of_cycles(
     cycles: Cycles, leak_rate: float, least: float, air: float
 ) -> list[tuple[float, float, int, float]]:
     """What is drawn through each run: by the falls beside it."""
-    before = -cycles.fall_before / (cycles.cut_in_pa + air) ** 2
-    after = -cycles.fall_after / (cycles.cut_out_pa + air) ** 2
+    before, after, *_ = draws_beside(cycles, air)
     rate = _mean(before, after) - leak_rate
     return [
         (float(start), float(stop), 1, float(each * (stop - start)))

@@ -15,9 +15,10 @@ import numpy as np
 import polars as pl
 
 from zerodip.errors import UnreadableFile
+from zerodip.recording.arrays import Floats
 from zerodip.recording.guess import HEAD_BYTES, Guess, guess, named
 from zerodip.recording.layout import TIME_STYLES, Column, Layout
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.recording.times import seconds_of
 
 __all__ = ["MOST_BYTES", "guess_file", "samples_of", "unpacked"]

@@ -13,14 +13,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from zerodip.recording.arrays import Floats
 from zerodip.recording.pump import Pump
-from zerodip.recording.samples import Floats
 
 __all__ = ["READINGS", "Fitted", "Known", "Within", "fitted"]
 
 _Z90 = 1.6449  # normal quantile: 5 % on either side
 _UNKNOWN = 3.0  # spread (logarithm) of what nothing is known of: a factor of 20 either way
-_NAMES = ("volume_m3", "pre_charge_abs_pa", "flow_m3_s")
 # A reading: what it tells (powers of V, c and Q), and its spread, as a share, when taken with care.
 # Common practice, no source.
 READINGS: Mapping[str, tuple[tuple[float, float, float], float]] = {
@@ -28,6 +27,13 @@ READINGS: Mapping[str, tuple[tuple[float, float, float], float]] = {
     "pre_charge": ((0.0, 1.0, 0.0), 0.015),
     "volume": ((1.0, 0.0, 0.0), 0.02),
     "flow": ((0.0, 0.0, 1.0), 0.03),
+}
+# What is told, in the same powers.
+_FIGURES: Mapping[str, tuple[float, float, float]] = {
+    "volume_m3": (1.0, 0.0, 0.0),
+    "pre_charge_abs_pa": (0.0, 1.0, 0.0),
+    "flow_m3_s": (0.0, 0.0, 1.0),
+    "air_pa_m3": (1.0, 1.0, 0.0),
 }
 _TOLD = 0.15  # a spread (90 %) within which a figure counts as told
 
@@ -84,7 +90,7 @@ def fitted(pump: Pump, known: Sequence[Known]) -> Fitted:
         The plates, and the reading that would settle the rest.
     """
     mean, cover = _posterior(pump, known)
-    told = {name: _within(mean, cover, powers) for name, powers in _powers().items()}
+    told = {name: _within(mean, cover, powers) for name, powers in _FIGURES.items()}
     best = _best_reading(pump, known, told)
     after = _after(pump, known, best, mean) if best else told
     then = after["pre_charge_abs_pa"]
@@ -102,16 +108,7 @@ def _after(pump: Pump, known: Sequence[Known], reading: str, mean: Floats) -> di
     powers, spread = READINGS[reading]
     value = math.exp(float(np.dot(powers, mean)))
     at, cover = _posterior(pump, [*known, Known(reading, value, spread)])
-    return {name: _within(at, cover, row) for name, row in _powers().items()}
-
-
-def _powers() -> dict[str, tuple[float, float, float]]:
-    return {
-        "volume_m3": (1.0, 0.0, 0.0),
-        "pre_charge_abs_pa": (0.0, 1.0, 0.0),
-        "flow_m3_s": (0.0, 0.0, 1.0),
-        "air_pa_m3": (1.0, 1.0, 0.0),
-    }
+    return {name: _within(at, cover, row) for name, row in _FIGURES.items()}
 
 
 def _posterior(pump: Pump, known: Sequence[Known]) -> tuple[Floats, Floats]:
@@ -147,6 +144,6 @@ def _best_reading(pump: Pump, known: Sequence[Known], told: Mapping[str, Within]
         if name in {each.name for each in known}:
             continue
         _, cover = _posterior(pump, [*known, Known(name, 1.0, spread)])
-        spreads = [math.sqrt(float(np.array(p) @ cover @ np.array(p))) for p in _powers().values()]
+        spreads = [math.sqrt(float(np.array(p) @ cover @ np.array(p))) for p in _FIGURES.values()]
         ranks[name] = (sum(_Z90 * s <= _TOLD for s in spreads), -sum(spreads))
     return max(ranks, key=lambda name: ranks[name], default=None)

@@ -14,10 +14,10 @@ from zerodip.recording.headings import columns_of
 from zerodip.recording.layout import Heading, Layout
 from zerodip.recording.times import Style, style_of
 
-__all__ = ["HEAD_BYTES", "Guess", "guess", "is_number", "named", "rows_of"]
+__all__ = ["HEAD_BYTES", "Guess", "guess", "named"]
 
 HEAD_BYTES = 1 << 18
-SHOWN = 10
+_SHOWN = 10
 _SAMPLE = 60  # rows that a guess looks at
 _SEPARATORS = ("\t", ";", "|", ",", " ")  # the rarer in numbers first
 _OTHERS = (
@@ -81,30 +81,15 @@ def _decoded(head: bytes) -> tuple[str, str]:
         return body.decode("latin-1"), "latin-1"
 
 
-def rows_of(lines: Sequence[str], separator: str) -> list[list[str]]:
-    """Lines as fields, quotes taken off; runs of spaces are one separator.
-
-    Args:
-        lines: The lines.
-        separator: What stands between fields.
-
-    Returns:
-        The fields of each line.
-    """
+def _rows_of(lines: Sequence[str], separator: str) -> list[list[str]]:
+    """Lines as fields, quotes taken off; runs of spaces are one separator."""
     if separator == " ":
         return [line.split() for line in lines]
     return [[each.strip() for each in row] for row in csv.reader(lines, delimiter=separator)]
 
 
-def is_number(text: str) -> bool:
-    """Whether a field is a number, with either decimal sign, perhaps with its unit.
-
-    Args:
-        text: The field.
-
-    Returns:
-        Whether it is.
-    """
+def _is_number(text: str) -> bool:
+    """Whether a field is a number, with either decimal sign, perhaps with its unit."""
     return bool(_NUMBER.match(text))
 
 
@@ -115,7 +100,7 @@ def _of_table(lines: Sequence[str], encoding: str) -> Guess:
         raise UnreadableFile(
             "No table of numbers was found: a recording has rows of times and pressures."
         )
-    above = rows_of(lines[:skipped], separator)[-3:]
+    above = _rows_of(lines[:skipped], separator)[-3:]
     headings = _headings(above, len(rows[0]))
     chatter = "\n".join(lines[:skipped])
     decimal = "," if separator != "," and _has_comma(rows) else "."
@@ -128,23 +113,23 @@ def _of_table(lines: Sequence[str], encoding: str) -> Guess:
         names=named(headings),
         **made.parts,
     )
-    shown = [line for line in lines[skipped:] if line.strip()][:SHOWN]
+    shown = [line for line in lines[skipped:] if line.strip()][:_SHOWN]
     return Guess(layout, tuple(shown), made.doubts)
 
 
 def _table(lines: Sequence[str], separator: str) -> tuple[list[list[str]], int]:
     """The rows that are alike in fields and hold numbers, and how many lines come before them."""
-    rows = rows_of(lines, separator)
-    counts = Counter(len(row) for row in rows if any(map(is_number, row)))
+    rows = _rows_of(lines, separator)
+    counts = Counter(len(row) for row in rows if any(map(_is_number, row)))
     if not counts:
         return [], 0
     width = max(counts, key=lambda each: (counts[each], each))
     if width == 1 and separator != ",":
         return [], 0
     first = next(
-        at for at, row in enumerate(rows) if len(row) == width and any(map(is_number, row))
+        at for at, row in enumerate(rows) if len(row) == width and any(map(_is_number, row))
     )
-    alike = [row for row in rows[first:] if len(row) == width and any(map(is_number, row))]
+    alike = [row for row in rows[first:] if len(row) == width and any(map(_is_number, row))]
     return alike, first
 
 
@@ -168,7 +153,7 @@ def _headings(above: Sequence[Sequence[str]], width: int) -> list[str]:
 
 
 def _has_comma(rows: Sequence[Sequence[str]]) -> bool:
-    fields = [each for row in rows[:_SAMPLE] for each in row if is_number(each)]
+    fields = [each for row in rows[:_SAMPLE] for each in row if _is_number(each)]
     return sum("," in each for each in fields) > sum("." in each for each in fields)
 
 
@@ -180,11 +165,12 @@ class _Made:
 
 def _layout(rows: Sequence[Sequence[str]], headings: Sequence[str], chatter: str) -> _Made:
     columns = [list(column) for column in zip(*rows, strict=True)]
-    times, style, doubts = _times(columns, headings)
+    times, style = _times(columns, headings)
+    doubts = [style.doubt] if style.doubt else []
     rest = {
         at: column
         for at, column in enumerate(columns)
-        if at not in times and any(map(is_number, column))
+        if at not in times and any(map(_is_number, column))
     }
     if not rest:
         raise UnreadableFile("No column of pressures was found beside the times.")
@@ -194,21 +180,21 @@ def _layout(rows: Sequence[Sequence[str]], headings: Sequence[str], chatter: str
         parts |= {"time_at": times[0], "clock_at": times[1] if len(times) > 1 else None}
     else:
         parts |= {"every_s": 1.0}
-        doubts = [*doubts, "No column of times: samples are taken as one a second."]
-    return _Made(parts, (*doubts, *filter(None, [style.doubt]), *more))
+        doubts.append("No column of times: samples are taken as one a second.")
+    return _Made(parts, (*doubts, *more))
 
 
 def _times(
     columns: Sequence[Sequence[str]], headings: Sequence[str]
-) -> tuple[tuple[int, ...], Style, list[str]]:
+) -> tuple[tuple[int, ...], Style]:
     """The columns that tell the time, and how."""
     found: list[tuple[int, tuple[int, ...], Style]] = []
     for at, column in enumerate(columns):
         beside = columns[at + 1] if at + 1 < len(columns) else None
-        if beside and all(":" in each for each in beside[:3]) and not is_number(column[0]):
+        if beside and all(":" in each for each in beside[:3]) and not _is_number(column[0]):
             both = style_of([f"{a} {b}" for a, b in zip(column, beside, strict=True)])
             if both and both.style == "pattern":
-                return (at, at + 1), both, []
+                return (at, at + 1), both
         heading = headings[at] if at < len(headings) else ""
         style = style_of(column, heading)
         if style is None:
@@ -216,9 +202,9 @@ def _times(
         rank = _RANK.index(style.style) if style.style in _RANK else len(_RANK) + bool(style.doubt)
         found.append((rank, (at,), style))
     if not found:
-        return (), Style("none"), []
+        return (), Style("none")
     _, places, style = min(found, key=lambda each: each[:2])
-    return places, style, []
+    return places, style
 
 
 def _of_objects(lines: Sequence[str], encoding: str) -> Guess:
@@ -235,4 +221,4 @@ def _of_objects(lines: Sequence[str], encoding: str) -> Guess:
     rows = [["" if each.get(n) is None else str(each.get(n)) for n in names] for each in objects]
     made = _layout(rows, names, "")
     layout = Layout(packing="jsonl", encoding=encoding, names=named(names), **made.parts)
-    return Guess(layout, tuple(lines[:SHOWN]), made.doubts)
+    return Guess(layout, tuple(lines[:_SHOWN]), made.doubts)

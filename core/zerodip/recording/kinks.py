@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats, Places, joined
 
 __all__ = ["Kinks", "Sides", "kinks_at"]
 
@@ -23,7 +23,6 @@ _AGREES = 3.5  # standard deviations within which a longer stretch says the same
 _ROUNDS = 3
 _AT_ONCE = 1024  # kinks fitted together, so that memory stays small
 
-Places = NDArray[np.intp]
 Measure = Callable[[Floats], Floats]
 
 
@@ -36,7 +35,7 @@ class Sides:
     slope: Floats
     value_error: Floats
     slope_error: Floats
-    samples: NDArray[np.intp]
+    samples: Places
 
 
 @dataclass(frozen=True)
@@ -211,12 +210,13 @@ _NAMES = tuple(Sides.__dataclass_fields__)
 
 
 def _joined(parts: list[Kinks]) -> Kinks:
-    def side(name: str) -> Sides:
-        return Sides(
-            *(np.concatenate([getattr(getattr(p, name), each) for p in parts]) for each in _NAMES)
-        )
-
     def line(name: str) -> Floats:
         return np.concatenate([getattr(p, name) for p in parts])
 
-    return Kinks(line("time_s"), line("error_s"), line("level"), side("before"), side("after"))
+    return Kinks(
+        line("time_s"),
+        line("error_s"),
+        line("level"),
+        joined([p.before for p in parts]),
+        joined([p.after for p in parts]),
+    )

@@ -11,11 +11,13 @@ import zlib
 import numpy as np
 from numpy.typing import NDArray
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats
 
 __all__ = ["pack", "pack_times", "unpack", "unpack_times"]
 
 _HEAD = struct.Struct("<BBIdd")  # kind, decimals, count, factor, offset
+_TIMES = struct.Struct("<Iq")  # count, the first
+_GAPS = struct.Struct("<I")  # bytes that tell which are missing, none where nothing is
 _WHOLE, _EXACT = 1, 2
 _MOST_DECIMALS = 9
 _WIDTHS = (np.int8, np.int16, np.int32, np.int64)
@@ -43,9 +45,7 @@ def pack(values: Floats, factor: float = 1.0, offset: float = 0.0) -> bytes:
         return head + zlib.compress(values.astype("<f8").tobytes(), _LEVEL)
     whole = np.zeros(len(values), dtype=np.int64)
     whole[known] = np.round(raw * 10.0**decimals).astype(np.int64)
-    gaps = b"" if known.all() else np.packbits(~known).tobytes()
-    head = _HEAD.pack(_WHOLE, decimals, len(values), factor, offset)
-    return head + struct.pack("<I", len(gaps)) + zlib.compress(gaps + _steps(whole), _LEVEL)
+    return _HEAD.pack(_WHOLE, decimals, len(values), factor, offset) + _packed(whole, known)
 
 
 def _decimals(raw: Floats, values: Floats, factor: float, offset: float) -> int | None:
@@ -88,6 +88,22 @@ def _whole(data: bytes, count: int) -> NDArray[np.int64]:
     return np.cumsum(np.concatenate([[first], rest]))
 
 
+def _packed(whole: NDArray[np.int64], known: NDArray[np.bool_]) -> bytes:
+    """Whole numbers as their steps, and what is missing of as many samples as `known` has."""
+    gaps = b"" if known.all() else np.packbits(~known).tobytes()
+    return _GAPS.pack(len(gaps)) + zlib.compress(gaps + _steps(whole), _LEVEL)
+
+
+def _unpacked(data: bytes, count: int, samples: int) -> tuple[NDArray[np.int64], NDArray[np.bool_]]:
+    """So many whole numbers, and which of the samples are missing."""
+    (size,) = _GAPS.unpack_from(data)
+    body = zlib.decompress(data[_GAPS.size :])
+    if not size:
+        return _whole(body, count), np.zeros(samples, dtype=bool)
+    bits = np.unpackbits(np.frombuffer(body[:size], np.uint8), count=samples)
+    return _whole(body[size:], count), bits.astype(bool)
+
+
 def unpack(data: bytes) -> Floats:
     """Figures as they were packed.
 
@@ -100,12 +116,9 @@ def unpack(data: bytes) -> Floats:
     kind, decimals, count, factor, offset = _HEAD.unpack_from(data)
     if kind == _EXACT:
         return np.frombuffer(zlib.decompress(data[_HEAD.size :]), "<f8").astype(np.float64)
-    (size,) = struct.unpack_from("<I", data, _HEAD.size)
-    body = zlib.decompress(data[_HEAD.size + 4 :])
-    values = _figures(_whole(body[size:], count).astype(np.float64), decimals, factor, offset)
-    if size:
-        missing = np.unpackbits(np.frombuffer(body[:size], np.uint8), count=count).astype(bool)
-        values[missing] = np.nan
+    whole, missing = _unpacked(data[_HEAD.size :], count, count)
+    values = _figures(whole.astype(np.float64), decimals, factor, offset)
+    values[missing] = np.nan
     return values
 
 
@@ -121,11 +134,8 @@ def pack_times(time_s: Floats) -> bytes:
     known = np.isfinite(time_s)
     whole = np.zeros(len(time_s), dtype=np.int64)
     whole[known] = np.round(time_s[known] * _MICRO).astype(np.int64)
-    gaps = b"" if known.all() else np.packbits(~known).tobytes()
     first = int(whole[0]) if len(whole) else 0
-    steps = np.diff(whole)
-    head = struct.pack("<IIq", len(time_s), len(gaps), first)
-    return head + zlib.compress(gaps + _steps(steps), _LEVEL)
+    return _TIMES.pack(len(time_s), first) + _packed(np.diff(whole), known)
 
 
 def unpack_times(data: bytes) -> Floats:
@@ -137,13 +147,10 @@ def unpack_times(data: bytes) -> Floats:
     Returns:
         Times, s.
     """
-    count, size, first = struct.unpack_from("<IIq", data)
+    count, first = _TIMES.unpack_from(data)
     if not count:
         return np.zeros(0)
-    body = zlib.decompress(data[16:])
-    steps = _whole(body[size:], count - 1)
+    steps, missing = _unpacked(data[_TIMES.size :], count - 1, count)
     times = np.cumsum(np.concatenate([[first], steps])) / _MICRO
-    if size:
-        missing = np.unpackbits(np.frombuffer(body[:size], np.uint8), count=count).astype(bool)
-        times[missing] = np.nan
+    times[missing] = np.nan
     return times

@@ -11,8 +11,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zerodip.recording.cycles import Cycles
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.arrays import Floats
+from zerodip.recording.cycles import Cycles, draws_beside
+from zerodip.recording.samples import Samples
 
 __all__ = ["Pump", "pump_of"]
 
@@ -62,42 +63,41 @@ def pump_of(samples: Samples, cycles: Cycles, air: float, noise: float) -> Pump 
     Returns:
         The delivery; None with fewer than two such runs.
     """
-    whole = np.flatnonzero(_is_steady(cycles, air))
+    beside = draws_beside(cycles, air)
+    before, after, before_error, after_error = beside
+    agree = np.abs(before - after) <= _STEADY * np.hypot(before_error, after_error)
+    whole = np.flatnonzero(np.isfinite(cycles.run_s) & agree)
     if len(whole) < 2:
         return None
     taken = whole[np.linspace(0, len(whole) - 1, min(len(whole), _MOST_RUNS)).astype(int)]
     low, high = np.median(cycles.cut_in_pa[taken]), np.median(cycles.cut_out_pa[taken])
     band = (float((low + high) / 2), float((high - low) / 2))
-    runs = [each for at in taken if (each := _run(samples, cycles, int(at), band, air, noise))]
+    runs = [
+        each
+        for at in taken
+        if (
+            each := _run(
+                samples,
+                (cycles.start_s[at], cycles.stop_s[at]),
+                band,
+                air,
+                noise,
+                _draw(*(each[at] for each in beside)),
+            )
+        )
+    ]
     return _joined(runs)
-
-
-def _is_steady(cycles: Cycles, air: float) -> np.ndarray:
-    """Whether a run was seen whole and the draw was the same before and after it."""
-    before, after, before_error, after_error = _draws(cycles, air)
-    agree = np.abs(before - after) <= _STEADY * np.hypot(before_error, after_error)
-    return np.isfinite(cycles.run_s) & agree
-
-
-def _draws(cycles: Cycles, air: float) -> tuple[Floats, Floats, Floats, Floats]:
-    low, high = (cycles.cut_in_pa + air) ** 2, (cycles.cut_out_pa + air) ** 2
-    return (
-        -cycles.fall_before / low,
-        -cycles.fall_after / high,
-        cycles.fall_before_error / low,
-        cycles.fall_after_error / high,
-    )
 
 
 def _run(
     samples: Samples,
-    cycles: Cycles,
-    at: int,
+    ends: tuple[float, float],
     band: tuple[float, float],
     air: float,
     noise: float,
+    draw: tuple[float, float],
 ) -> _Run | None:
-    start, stop = cycles.start_s[at], cycles.stop_s[at]
+    start, stop = ends
     first, last = np.searchsorted(samples.time_s, [start, stop])
     if last - first < _FEWEST:
         return None
@@ -118,7 +118,6 @@ def _run(
     mixed = normal[2:, :2] @ own
     fit, *_ = np.linalg.lstsq(normal, right, rcond=None)
     rest = values - terms @ fit
-    draw, draw_error = _draw(cycles, at, air)
     return _Run(
         normal=normal[2:, 2:] - mixed @ normal[:2, 2:],
         right=right[2:] - mixed @ right[:2],
@@ -127,8 +126,8 @@ def _run(
         slope_error=float(math.sqrt(own[1, 1])),
         left=float(weights @ rest**2),
         freedom=len(x) - 4,
-        draw=draw,
-        draw_error=draw_error,
+        draw=draw[0],
+        draw_error=draw[1],
     )
 
 
@@ -137,10 +136,11 @@ def _integral(x: Floats, values: Floats) -> Floats:
     return np.concatenate([[0.0], np.cumsum(steps)])
 
 
-def _draw(cycles: Cycles, at: int, air: float) -> tuple[float, float]:
-    """The draw by both falls, by their weights. Each fall stands between two runs and is used for
-    both, so that two draws are worth no more than the fall they share."""
-    before, after, before_error, after_error = (each[at] for each in _draws(cycles, air))
+def _draw(
+    before: float, after: float, before_error: float, after_error: float
+) -> tuple[float, float]:
+    """The draw by both falls, by their weights, and its error. Each fall stands between two runs
+    and is used for both, so that two draws are worth no more than the fall they share."""
     weights = np.array([before_error, after_error]) ** -2.0
     mean = float(np.average([before, after], weights=weights))
     return mean, math.sqrt(2 / float(weights.sum()))

@@ -1,12 +1,12 @@
 """A line for drawing: the least and the most of so many samples, at several heights, so that any
 window is drawn from about as many as there are pixels."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats, joined, taken
 
 __all__ = ["FACTORS", "Drawn", "Level", "PyramidMaker", "reduced"]
 
@@ -24,6 +24,9 @@ class Drawn:
 
     def __len__(self) -> int:
         return len(self.time_s)
+
+
+_NOTHING = Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
 
 
 @dataclass(frozen=True)
@@ -57,9 +60,9 @@ class PyramidMaker:
     """Makes the levels while samples come."""
 
     def __init__(self) -> None:
-        self._waiting: dict[int, list[Drawn]] = {factor: [] for factor in FACTORS}
+        self._waiting = dict.fromkeys(FACTORS, _NOTHING)
         self._parts = dict.fromkeys(FACTORS, 0)
-        self._rest: dict[int, Drawn] = {}
+        self._rest = dict.fromkeys(FACTORS, _NOTHING)
 
     def feed(self, time_s: Floats, values: Floats) -> Iterator[Level]:
         """Takes samples, gives the parts that are full."""
@@ -67,33 +70,24 @@ class PyramidMaker:
 
     def end(self) -> Iterator[Level]:
         """Gives what is left."""
-        nothing = Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
-        yield from self._up(FACTORS[0], 0, nothing, last=True)
+        yield from self._up(FACTORS[0], 0, _NOTHING, last=True)
 
     def _up(self, factor: int, height: int, fed: Drawn, last: bool) -> Iterator[Level]:
         by = factor // FACTORS[height - 1] if height else factor
-        whole = _joined([*filter(None, [self._rest.get(factor)]), fed])
+        whole = joined([self._rest[factor], fed])
         count = len(whole) if last else len(whole) // by * by
         made = reduced(whole.time_s[:count], whole.least[:count], whole.most[:count], by)
-        self._rest[factor] = Drawn(*(getattr(whole, each)[count:] for each in _NAMES))
+        self._rest[factor] = taken(whole, slice(count, None))
         yield from self._kept(factor, made, last)
         if height + 1 < len(FACTORS):
             yield from self._up(FACTORS[height + 1], height + 1, made, last)
 
     def _kept(self, factor: int, made: Drawn, last: bool) -> Iterator[Level]:
-        waiting = _joined([*self._waiting[factor], made])
+        waiting = joined([self._waiting[factor], made])
         at = 0
         while len(waiting) - at >= _BUCKETS or (last and len(waiting) > at):
-            part = Drawn(*(getattr(waiting, each)[at : at + _BUCKETS] for each in _NAMES))
+            part = taken(waiting, slice(at, at + _BUCKETS))
             yield Level(factor, self._parts[factor], part)
             self._parts[factor] += 1
             at += _BUCKETS
-        self._waiting[factor] = [Drawn(*(getattr(waiting, each)[at:] for each in _NAMES))]
-
-
-_NAMES = ("time_s", "least", "most")
-
-
-def _joined(parts: Iterable[Drawn]) -> Drawn:
-    parts = list(parts)
-    return Drawn(*(np.concatenate([getattr(part, each) for part in parts]) for each in _NAMES))
+        self._waiting[factor] = taken(waiting, slice(at, None))

@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.arrays import Floats
+from zerodip.recording.samples import Samples
 from zerodip.recording.stretches import gap_s, step_of
 from zerodip.recording.swings import noise_of
 from zerodip.units import PSI
@@ -19,7 +20,7 @@ _MOST_GAPS = 50  # that are told one by one
 _SPIKE = 12.0  # noise times which one sample stands out, and at least
 _SPIKE_PA = 5 * PSI
 _STILL_S, _STILL_SAMPLES = 3600.0, 120
-_BELOW_PA = -1 * PSI
+_BELOW_PA, _NOISY_PA = -1 * PSI, 0.05 * PSI
 _HOUR_S, _HOUR_WITHIN_S = 3600.0, 90.0
 
 
@@ -52,7 +53,6 @@ class Quality:
     still_s: float = 0.0
     still_from_s: float | None = None
     below: int = 0
-    _tail: Floats = field(default_factory=lambda: np.zeros(0))
     _still: tuple[float, float] | None = None  # value, since when
 
     def feed(self, block: Samples) -> None:
@@ -91,7 +91,7 @@ class Quality:
         if len(gauges) < 3:
             return
         noise = noise_of(gauges)
-        self.noise_pa = max(self.noise_pa, noise) if self.noise_pa else noise
+        self.noise_pa = max(self.noise_pa, noise)
         least = max(_SPIKE * noise, _SPIKE_PA)
         up, down = gauges[1:-1] - gauges[:-2], gauges[1:-1] - gauges[2:]
         alone = (np.abs(up) > least) & (np.abs(down) > least) & (up * down > 0)
@@ -115,15 +115,10 @@ class Quality:
 
     @property
     def is_stuck(self) -> bool:
-        """Whether the sensor stood still for longer than a line with its noise can."""
+        """Whether the sensor stood still for longer than a line can whose figures jump about
+        elsewhere: a coarse gauge on a quiet line stands still, too."""
         enough = max(_STILL_S, _STILL_SAMPLES * self.step_s)
-        return self.noise_pa > 0 and self.still_s >= enough and self._is_noisy
-
-    @property
-    def _is_noisy(self) -> bool:
-        """Whether figures jump about elsewhere: a coarse gauge on a quiet line stands still,
-        too."""
-        return self.noise_pa > 0.05 * PSI
+        return self.still_s >= enough and self.noise_pa > _NOISY_PA
 
 
 def in_order(samples: Samples) -> Samples:

@@ -2,7 +2,7 @@
 the end."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field
 from datetime import datetime
 from zoneinfo import ZoneInfo
 
@@ -10,14 +10,15 @@ import numpy as np
 
 from zerodip.physics.atmosphere import pressure_abs_pa
 from zerodip.physics.drain_knee import Knee
-from zerodip.recording.cycles import Cycles, cycles_of, joined
+from zerodip.recording.arrays import Floats, joined
+from zerodip.recording.cycles import Cycles, cycles_of
 from zerodip.recording.draws import LONG_REST_S, Drawn, draws_of
 from zerodip.recording.flows import Flows, flows_of
 from zerodip.recording.leak import Leak, leak_of
 from zerodip.recording.pump import Pump, pump_of
 from zerodip.recording.quality import Quality, in_order
 from zerodip.recording.rests import Falls, falls_of, knee_in, minutes_of, rests_of, trips_of
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.recording.swings import noise_of
 
 __all__ = ["Day", "Endless", "Figure", "Reading", "read_recording"]
@@ -153,17 +154,14 @@ def _read(samples: Samples, air: float, told: _Told, last: bool) -> Samples:
     if len(samples) < 3:
         return samples
     cycles = cycles_of(samples, air)
-    kept = samples
-    if not last:
-        stops = cycles.stop_s[np.isfinite(cycles.stop_s)]
-        until = float(stops[-1]) if len(stops) else float(samples.time_s[len(samples) // 2])
-        at = int(np.searchsorted(samples.time_s, until))
-        cycles, rest = cycles.until(until), samples.taken(slice(max(at - 1, 0), None))
-        kept = samples.taken(slice(0, at + 1))
-        _tell(kept, cycles, air, told)
-        return rest
-    _tell(kept, cycles, air, told)
-    return samples
+    if last:
+        _tell(samples, cycles, air, told)
+        return samples.taken(slice(0, 0))
+    stops = cycles.stop_s[np.isfinite(cycles.stop_s)]
+    until = float(stops[-1]) if len(stops) else float(samples.time_s[len(samples) // 2])
+    at = int(np.searchsorted(samples.time_s, until))
+    _tell(samples.taken(slice(0, at + 1)), cycles.until(until), air, told)
+    return samples.taken(slice(max(at - 1, 0), None))
 
 
 def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
@@ -173,7 +171,8 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
     told.falls.append(falls_of(samples, rests, air, noise))
     long = [rest for rest in rests if rest.end_s - rest.start_s > LONG_REST_S]
     told.minutes.append(minutes_of(samples, long, air, noise))
-    told.flows += flows_of(samples, minutes_of(samples, rests, air, noise), cycles)
+    if samples.flow_m3_s is not None:
+        told.flows += flows_of(samples, minutes_of(samples, rests, air, noise), cycles)
     told.endless += _endless(samples, cycles)
     pump = pump_of(samples, cycles, air, noise) if len(cycles) > 1 else None
     told.pumps += [pump] if pump else []
@@ -211,9 +210,8 @@ def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
 
 
 def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
-    cycles = joined(told.cycles)
-    falls = _all_falls(told.falls)
-    leak = leak_of(falls) if falls is not None else None
+    cycles = joined([Cycles.none(), *told.cycles])
+    leak = leak_of(joined(told.falls)) if told.falls else None
     pump = max(told.pumps, key=lambda each: each.runs, default=None)
     # Under its own start and under the usual one: one level read too high makes no dip.
     usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
@@ -251,21 +249,12 @@ def _draws(
     told: _Told, cycles: Cycles, leak: Leak | None, pump: Pump | None, air: float
 ) -> tuple[Drawn, ...]:
     """Draws, the largest; none where no run tells the pump's delivery to measure them by."""
-    minutes = _all_falls(told.minutes)
-    if pump is None or minutes is None:
+    if pump is None:
         return ()
     steady = leak.rate if leak and leak.is_there else 0.0
-    found = draws_of(minutes, cycles, steady, pump.value, air)
+    found = draws_of(joined(told.minutes), cycles, steady, pump.value, air)
     largest = sorted(found, key=lambda each: -each.by_air)[:_MOST_DRAWS]
     return tuple(sorted(largest, key=lambda each: each.start_s))
-
-
-def _all_falls(parts: list[Falls]) -> Falls | None:
-    if not parts:
-        return None
-    return Falls(
-        *(np.concatenate([getattr(part, each.name) for part in parts]) for each in fields(Falls))
-    )
 
 
 def _figure(values: Floats, times: Floats | None = None) -> Figure | None:

@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from zerodip.physics.drain_knee import Knee, knee
+from zerodip.recording.arrays import Floats, Places
 from zerodip.recording.cycles import Cycles
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 
 __all__ = ["WINDOW_S", "Falls", "Rest", "falls_of", "knee_in", "minutes_of", "rests_of", "trips_of"]
@@ -104,7 +104,7 @@ def falls_of(
     return Falls(times[first], times[last - 1] - times[first], mean_p - air, rate, error)
 
 
-def _windows(times: Floats, rests: list[Rest], window_s: float) -> NDArray[np.intp]:
+def _windows(times: Floats, rests: list[Rest], window_s: float) -> Places:
     """First and last place (not taken) of each window that holds samples all along."""
     starts = []
     for rest in rests:
@@ -124,11 +124,11 @@ def _windows(times: Floats, rests: list[Rest], window_s: float) -> NDArray[np.in
     return bounds[lasts >= 0.8 * window_s]
 
 
-def _ranges(first: NDArray[np.intp], last: NDArray[np.intp]) -> NDArray[np.intp]:
+def _ranges(first: Places, last: Places) -> Places:
     """All places from each first up to its last, one range after the other."""
     count = last - first
     shift = first - np.concatenate([[0], np.cumsum(count)[:-1]])
-    places: NDArray[np.intp] = np.arange(int(count.sum())) + np.repeat(shift, count)
+    places: Places = np.arange(int(count.sum())) + np.repeat(shift, count)
     return places
 
 
@@ -163,7 +163,7 @@ def minutes_of(samples: Samples, rests: list[Rest], air: float, noise: float) ->
     return Falls(samples.time_s[begins], seconds, middle - air, (stop - start) / seconds, error)
 
 
-def _edges(times: Floats, rest: Rest) -> NDArray[np.intp]:
+def _edges(times: Floats, rest: Rest) -> Places:
     """Places about a minute apart, from a rest's first to its last sample."""
     count = max(int((rest.end_s - rest.start_s) // MINUTE_S), 1)
     at = np.linspace(rest.start_s, rest.end_s, count + 1)

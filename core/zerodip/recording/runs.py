@@ -4,13 +4,13 @@ pressure alone else."""
 import numpy as np
 from numpy.typing import NDArray
 
+from zerodip.recording.arrays import Floats, Places
 from zerodip.recording.bends import anchors
-from zerodip.recording.samples import Floats, Samples
-from zerodip.recording.swings import mode, pruned, swings
+from zerodip.recording.samples import Samples
+from zerodip.recording.swings import mode, pruned, turns_at
 
 __all__ = ["runs_of"]
 
-Places = NDArray[np.intp]
 _LEAST_PA = 4e3  # swings under this are no cycles: common practice, no source
 _NOISES, _SHARE = 12.0, 0.1  # a swing is wider than noise times this, and this share of all
 _OF_USUAL = 0.4  # and this share of the usual swing
@@ -84,14 +84,12 @@ def _by_pressure(gauge: Floats, noise: float) -> Places:
     step = max(len(gauge) // 100_000, 1)
     low, high = np.percentile(gauge[::step], [0.5, 99.5])
     least = max(_LEAST_PA, _NOISES * noise, _SHARE * (high - low))
-    places, first_high = swings(gauge, least)
+    places = turns_at(gauge, least)
     if len(places) < 2:
         return none
     usual = float(np.median(np.abs(np.diff(gauge[places]))))
-    if _OF_USUAL * usual > least:
-        kept = pruned(gauge[places], _OF_USUAL * usual)
-        places = places[kept]
-        first_high = bool(len(places) > 1 and gauge[places[0]] > gauge[places[1]])
+    places = places[pruned(gauge[places], max(least, _OF_USUAL * usual))]
+    first_high = bool(len(places) > 1 and gauge[places[0]] > gauge[places[1]])
     is_high = (np.arange(len(places)) % 2 == 0) == first_high
     return _paired(gauge, places, is_high, noise)
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Floats", "Samples"]
+from zerodip.recording.arrays import Floats, Places
 
-Floats = NDArray[np.float64]
+__all__ = ["Samples"]
 
 
 @dataclass(frozen=True)
@@ -24,7 +24,7 @@ class Samples:
     def __len__(self) -> int:
         return len(self.time_s)
 
-    def taken(self, which: "slice | NDArray[np.bool_] | NDArray[np.intp]") -> "Samples":
+    def taken(self, which: "slice | NDArray[np.bool_] | Places") -> "Samples":
         """Some of them."""
         return Samples(
             self.time_s[which],

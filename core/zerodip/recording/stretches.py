@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats
 
 __all__ = ["gap_s", "step_of", "stretches"]
 

@@ -6,13 +6,11 @@ swings are taken out, pair by pair, until all are wide enough (persistence, as i
 """
 
 import numpy as np
-from numpy.typing import NDArray
 
-from zerodip.recording.samples import Floats
+from zerodip.recording.arrays import Floats, Places
 
-__all__ = ["mode", "noise_of", "pruned", "swings", "turns_at"]
+__all__ = ["mode", "noise_of", "pruned", "turns_at"]
 
-Places = NDArray[np.intp]
 _LOOKED_AT = 200_000  # samples from which the noise is told
 _ROBUST = 1.4826  # median absolute deviation to standard deviation, normal distribution
 
@@ -69,20 +67,6 @@ def turns_at(values: Floats, least: float) -> Places:
         ],
         dtype=np.intp,
     )
-
-
-def swings(values: Floats, least: float) -> tuple[Places, bool]:
-    """The turns, and of which kind the first is.
-
-    Args:
-        values: A line without gaps.
-        least: The least swing, above 0, in the values' unit.
-
-    Returns:
-        The places of `turns_at`, and whether the first of them is a high.
-    """
-    places = turns_at(values, least)
-    return places, bool(len(places) > 1 and values[places[0]] > values[places[1]])
 
 
 def _bounds(values: Floats, band: float) -> Places:

@@ -6,6 +6,7 @@ an offset from UTC). Source: ISO 8601 and RFC 3339; the other orders are common 
 import math
 import re
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from itertools import product
 from zoneinfo import ZoneInfo
@@ -13,13 +14,12 @@ from zoneinfo import ZoneInfo
 import numpy as np
 import polars as pl
 from dateutil import parser
-from numpy.typing import NDArray
 
+from zerodip.recording.arrays import Floats
 from zerodip.recording.layout import TIME_STYLES, Layout
 
 __all__ = ["Style", "seconds_of", "style_of"]
 
-Floats = NDArray[np.float64]
 _DATES = (
     "%Y-%m-%d",
     "%Y/%m/%d",
@@ -76,11 +76,13 @@ _DAY_S = 86400.0
 _LEAST_READ = 0.9  # share of the times that a pattern must read
 
 
+@dataclass(frozen=True)
 class Style:
     """A style of times as `Layout` has it, and what is doubtful about it."""
 
-    def __init__(self, style: str, pattern: str = "", doubt: str = "") -> None:
-        self.style, self.pattern, self.doubt = style, pattern, doubt
+    style: str
+    pattern: str = ""
+    doubt: str = ""
 
 
 def style_of(texts: Sequence[str], heading: str = "") -> Style | None:
@@ -101,8 +103,7 @@ def style_of(texts: Sequence[str], heading: str = "") -> Style | None:
     read = list(_patterns_of(texts))
     if not read:
         return Style("words") if _read_in_words(texts) else None
-    order = {_times(texts, pattern)[1]: pattern for pattern in reversed(read)}
-    pattern = order[min(order)]
+    pattern = min(read, key=lambda each: _unevenness(texts, each))
     return Style("pattern", pattern, _doubt(texts, read, pattern))
 
 
@@ -115,15 +116,15 @@ def _patterns_of(texts: Sequence[str]) -> Iterator[str]:
             yield pattern
 
 
-def _times(texts: Sequence[str], pattern: str) -> tuple[Floats, float]:
-    """The times by a pattern, and how unevenly they come: the right order of day and month makes
-    them come as evenly as recorders write."""
+def _unevenness(texts: Sequence[str], pattern: str) -> float:
+    """How unevenly the times come by a pattern: the right order of day and month makes them come
+    as evenly as recorders write."""
     times = _by_pattern(pl.Series(list(texts), dtype=pl.String), pattern)
     steps = np.diff(times[np.isfinite(times)])
     if not len(steps):
-        return times, 0.0
+        return 0.0
     backwards = float(np.count_nonzero(steps < 0)) * _DAY_S
-    return times, round(backwards + float(np.abs(steps - np.median(steps)).mean()), 3)
+    return round(backwards + float(np.abs(steps - np.median(steps)).mean()), 3)
 
 
 def _doubt(texts: Sequence[str], read: Sequence[str], pattern: str) -> str:

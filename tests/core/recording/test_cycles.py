@@ -5,20 +5,14 @@ import numpy as np
 import pytest
 import ruptures
 
-from tests.lines import GPM, Plant, line_of, long_draws
+from tests.lines import GPM, Plant, line_of, long_draws, nearest
 from zerodip.recording.cycles import Cycles, cycles_of
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 
 
 def read(line: object) -> Cycles:
     return cycles_of(Samples(line.time_s, line.gauge_pa))  # type: ignore[attr-defined]
-
-
-def nearest(found: Floats, true: Floats) -> Floats:
-    """How far the nearest of what was found lies from each truth, s."""
-    found = found[np.isfinite(found)]
-    return np.abs(found[None, :] - true[:, None]).min(axis=1)
 
 
 def random_plant(rng: np.random.Generator) -> Plant:

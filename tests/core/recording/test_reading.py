@@ -9,10 +9,11 @@ import pytest
 
 from tests.lines import AIR_PA, GPM, Plant, line_of
 from zerodip.cli import main
+from zerodip.recording.arrays import Floats
 from zerodip.recording.offers import offers_of
 from zerodip.recording.quality import Quality, in_order
 from zerodip.recording.reading import Reading, read_recording
-from zerodip.recording.samples import Floats, Samples
+from zerodip.recording.samples import Samples
 from zerodip.recording.words import faults_said
 from zerodip.units import PSI
 
