@@ -3,20 +3,20 @@ drip."""
 
 import uuid
 from collections.abc import Iterator
+from dataclasses import asdict
 
 import numpy as np
 
 from sites.models import System
 from zerodip.fileformat.document import read_document
 from zerodip.physics.simulation import Draw, simulate, trail
-from zerodip.recording.kept import kept
 from zerodip.recording.layout import Column, Heading, Layout
 from zerodip.recording.reading import read_recording
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 
 from .models import Recording, State
-from .store import keep_cycles, stored
+from .store import as_read, stored
 
 __all__ = ["WEEK", "record"]
 
@@ -76,9 +76,5 @@ def _kept(system: System, name: str, samples: Samples) -> Recording:
     blocks = (samples.taken(slice(k, k + _BLOCK)) for k in range(0, len(samples), _BLOCK))
     altitude_m = read_document(system.document).system.site.altitude_m
     made = read_recording(stored(recording, layout, blocks), altitude_m)
-    recording.layout = {"zone": ""}
-    recording.reading, recording.cycles = kept(made), keep_cycles(made.cycles)
-    recording.samples, recording.done, recording.state = len(samples), 1, State.READ
-    recording.first_s, recording.last_s = made.quality.first_s, made.quality.last_s
-    recording.save()
+    Recording.objects.filter(pk=recording.pk).update(layout=asdict(layout), **as_read(made))
     return recording

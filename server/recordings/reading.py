@@ -2,6 +2,8 @@
 that was taken away or begun anew is given up."""
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
@@ -10,14 +12,13 @@ from zerodip.errors import UnreadableFile
 from zerodip.fileformat.document import read_document
 from zerodip.fileformat.fields import read
 from zerodip.recording.files import samples_of
-from zerodip.recording.kept import kept
 from zerodip.recording.layout import Layout
 from zerodip.recording.reading import read_recording
 from zerodip.recording.samples import Samples
 
 from .models import Recording, State
 from .services import file_of
-from .store import forget, keep_cycles, stored
+from .store import as_read, forget, stored
 
 __all__ = ["GivenUp", "read_now"]
 
@@ -56,17 +57,8 @@ def _read(recording: Recording, layout: Layout) -> None:
     if not made.quality.samples or made.quality.first_s is None:
         raise UnreadableFile("No row of it could be read as a time and a pressure.")
     with transaction.atomic():
-        _still(recording)
         recording.parts.all().delete()
-        Recording.objects.filter(pk=recording.pk).update(
-            state=State.READ,
-            reading=kept(made),
-            cycles=keep_cycles(made.cycles),
-            samples=made.quality.samples,
-            first_s=made.quality.first_s,
-            last_s=made.quality.last_s,
-            done=1,
-        )
+        _update(recording, **as_read(made))
 
 
 def _told(
@@ -78,21 +70,18 @@ def _told(
         count += len(block)
         if count > _MOST_SAMPLES:
             raise UnreadableFile("It holds more than 400 million samples: cut it.")
-        _still(recording)
-        share = min(at() / recording.size, 1.0)
-        Recording.objects.filter(pk=recording.pk).update(samples=count, done=share)
+        _update(recording, samples=count, done=min(at() / recording.size, 1.0))
         yield block
 
 
-def _still(recording: Recording) -> None:
+def _update(recording: Recording, **values: Any) -> None:
     """Raises GivenUp where it was taken away meanwhile, or is being read anew."""
-    if not Recording.objects.filter(pk=recording.pk, run=recording.run).exists():
+    if not Recording.objects.filter(pk=recording.pk, run=recording.run).update(**values):
         raise GivenUp
 
 
 def _refuse(recording: Recording, problem: str) -> None:
     forget(recording)
     recording.parts.all().delete()
-    Recording.objects.filter(pk=recording.pk, run=recording.run).update(
-        state=State.REFUSED, problem=problem[:300], samples=0
-    )
+    with suppress(GivenUp):
+        _update(recording, state=State.REFUSED, problem=problem[:300], samples=0)

@@ -9,22 +9,12 @@ from common.errors import Conflict
 from visits.selectors import visit_for_actor
 from visits.services import add_entry
 from zerodip.errors import InvalidInput
-from zerodip.recording.kept import restored
-from zerodip.recording.offers import Offer, offers_of
+from zerodip.recording.offers import offers_of
 
-from .models import Recording, State
 from .selectors import recording_for_actor
-from .store import cycles_of
+from .store import reading_of
 
-__all__ = ["offers", "take_readings"]
-
-
-def offers(recording: Recording, units: str) -> list[Offer]:
-    """The readings that a recording offers; none before it was read."""
-    if recording.state != State.READ:
-        return []
-    reading = restored(recording.reading or {}, cycles_of(recording))
-    return offers_of(reading, recording.name, units)
+__all__ = ["take_readings"]
 
 
 def take_readings(
@@ -41,7 +31,8 @@ def take_readings(
     if visit.closed_at is not None:
         raise Conflict("The visit is closed.", {"closed": True})
     taken, left = [], []
-    for offer in offers(recording, units):
+    reading = reading_of(recording)
+    for offer in offers_of(reading, recording.name, units) if reading else []:
         entry = uuid5(recording.pk, f"{visit.pk} {offer.slot} {offer.title}")
         try:
             with transaction.atomic():

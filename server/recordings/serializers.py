@@ -9,16 +9,17 @@ import numpy as np
 from ninja import Schema
 
 from zerodip.fileformat.document import read_document
+from zerodip.recording.arrays import taken
 from zerodip.recording.guess import Guess
-from zerodip.recording.kept import restored
+from zerodip.recording.offers import offers_of
 from zerodip.recording.plain import plain
 from zerodip.recording.predicted import predicted
-from zerodip.recording.told import cycle_rows, told_of
+from zerodip.recording.stretches import gap_s
+from zerodip.recording.told import cycle_rows, said_of
 
 from . import services
 from .models import Recording, State
-from .readings import offers
-from .store import cycles_of, line
+from .store import cycles_of, line, reading_of
 
 __all__ = [
     "CyclesOut",
@@ -161,13 +162,11 @@ def _row(recording: Recording) -> dict[str, Any]:
 def recording_out(recording: Recording, may_change: bool, units: str) -> RecordingOut:
     """A recording with what it says, in a unit system's words."""
     zone = (recording.layout or {}).get("zone", "")
-    told = None
-    if recording.state == State.READ:
-        document = read_document(recording.system.document)
-        told = told_of(
-            restored(recording.reading or {}, cycles_of(recording)), zone, document, units
-        )
-        told["cycles"] = []
+    told, offered = None, []
+    reading = reading_of(recording)
+    if reading is not None:
+        told = said_of(reading, zone, read_document(recording.system.document), units)
+        offered = offers_of(reading, recording.name, units)
     return RecordingOut(
         **_row(recording),
         system_name=recording.system.name,
@@ -175,10 +174,7 @@ def recording_out(recording: Recording, may_change: bool, units: str) -> Recordi
         may_change=may_change,
         zone=zone,
         told=told,
-        offers=[
-            OfferOut(slot=each.slot, title=each.title, text=each.text)
-            for each in offers(recording, units)
-        ],
+        offers=[OfferOut(slot=each.slot, title=each.title, text=each.text) for each in offered],
     )
 
 
@@ -191,12 +187,11 @@ def line_out(recording: Recording, from_s: float, until_s: float, points: int) -
     """A window of the line."""
     drawn = line(recording, from_s, until_s, points)
     quality = (recording.reading or {}).get("quality", {})
-    step = float(quality.get("step_s") or 1.0)
     return LineOut(
         time_s=plain(drawn.time_s.tolist()),
         least_pa=plain(drawn.least.round(0).tolist()),
         most_pa=plain(drawn.most.round(0).tolist()),
-        gap_s=max(10 * step, 5.0),
+        gap_s=gap_s(float(quality.get("step_s") or 1.0)),
     )
 
 
@@ -221,9 +216,8 @@ def predicted_out(recording: Recording, start_s: float) -> PredictedOut:
 
 def cycles_out(recording: Recording, from_s: float, until_s: float) -> CyclesOut:
     """The cycles that touch a window."""
-    rows = [
-        row
-        for row in cycle_rows(cycles_of(recording))
-        if (row["stop_s"] or until_s) >= from_s and (row["start_s"] or from_s) <= until_s
-    ]
-    return CyclesOut(count=len(rows), rows=rows[:MOST_CYCLES])
+    cycles = cycles_of(recording)
+    # What was not seen of a run may lie within the window.
+    inside = ~(cycles.stop_s < from_s) & ~(cycles.start_s > until_s)
+    shown = np.flatnonzero(inside)[:MOST_CYCLES]
+    return CyclesOut(count=int(inside.sum()), rows=cycle_rows(taken(cycles, shown)))

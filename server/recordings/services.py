@@ -68,13 +68,19 @@ def add_recording(
     )
 
 
+def _to_change(actor: Actor, recording_id: UUID, lock: bool = False) -> Recording:
+    """A recording that the actor may change. Raises NotFound, Forbidden."""
+    recording = recording_for_actor(actor, recording_id, lock)
+    require(actor, "recordings.change", recording.system.site.workspace_id)
+    return recording
+
+
 @write
 def add_part(actor: Actor, recording_id: UUID, number: int, data: bytes) -> Recording:
     """Keeps one part of the file, in any order; the same again changes nothing. Raises
     InvalidInput, Conflict (another part under this number, or it was read already), NotFound,
     Forbidden."""
-    recording = recording_for_actor(actor, recording_id, lock=True)
-    require(actor, "recordings.change", recording.system.site.workspace_id)
+    recording = _to_change(actor, recording_id, lock=True)
     parts = -(-recording.size // PART_SIZE)
     expected = min(PART_SIZE, recording.size - number * PART_SIZE)
     if not 0 <= number < parts or len(data) != expected:
@@ -98,8 +104,7 @@ def guess_of(actor: Actor, recording_id: UUID) -> Guess:
     """What the file is, by its first parts; a layout kept for the recorder goes before. Raises
     InvalidInput (no recording: it is taken away again), Conflict (not all here), NotFound,
     Forbidden."""
-    recording = recording_for_actor(actor, recording_id)
-    require(actor, "recordings.change", recording.system.site.workspace_id)
+    recording = _to_change(actor, recording_id)
     if recording.state == State.COMING:
         raise Conflict("The file is not all here yet.", {"state": recording.state})
     try:
@@ -119,7 +124,7 @@ def guess_of(actor: Actor, recording_id: UUID) -> Guess:
             ]
         ) from None
     kept = Recorder.objects.filter(
-        workspace_id=recording.system.site.workspace_id, mark=mark_of(made.layout)
+        workspace_id=recording.system.site.workspace_id, mark=_mark_of(made.layout)
     ).first()
     layout = read(Layout, kept.layout)[0] if kept else None
     if layout is None:
@@ -127,7 +132,7 @@ def guess_of(actor: Actor, recording_id: UUID) -> Guess:
     return Guess(layout, made.lines, ("Read as this recorder’s file was read before.",))
 
 
-def mark_of(layout: Layout) -> str:
+def _mark_of(layout: Layout) -> str:
     """By what a recorder is known again: its columns' names and its separators."""
     names = "\n".join(each.name for each in layout.names)
     marks = (layout.packing, layout.separator, layout.decimal, names)
@@ -138,9 +143,7 @@ def mark_of(layout: Layout) -> str:
 def begin_reading(actor: Actor, recording_id: UUID, raw: Any) -> Recording:
     """Begins to read the file by a layout, which is kept for the recorder. Raises InvalidInput,
     Conflict (not all here), NotFound, Forbidden."""
-    recording = recording_for_actor(actor, recording_id, lock=True)
-    workspace = recording.system.site.workspace_id
-    require(actor, "recordings.change", workspace)
+    recording = _to_change(actor, recording_id, lock=True)
     layout, faults = read(Layout, raw, "layout")
     if layout is None or faults:
         raise InvalidInput(faults)
@@ -150,7 +153,9 @@ def begin_reading(actor: Actor, recording_id: UUID, raw: Any) -> Recording:
         raise Conflict("The file is not all here yet.", {"state": recording.state})
     plain = asdict(layout)
     Recorder.objects.update_or_create(
-        workspace_id=workspace, mark=mark_of(layout), defaults={"layout": plain}
+        workspace_id=recording.system.site.workspace_id,
+        mark=_mark_of(layout),
+        defaults={"layout": plain},
     )
     recording.layout, recording.state, recording.problem = plain, State.READING, ""
     recording.run, recording.done = recording.run + 1, 0
@@ -170,8 +175,7 @@ def _defer(recording: Recording) -> None:
 def delete_recording(actor: Actor, recording_id: UUID) -> None:
     """Takes a recording away with all that was kept of it; one that is being read gives way.
     Raises NotFound, Forbidden."""
-    recording = recording_for_actor(actor, recording_id)
-    require(actor, "recordings.change", recording.system.site.workspace_id)
+    recording = _to_change(actor, recording_id)
     log_event(actor.user, "recordings.delete", recording.system_id, recording=str(recording.pk))
     recording.delete()
 

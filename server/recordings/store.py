@@ -3,21 +3,23 @@
 import json
 import zlib
 from collections.abc import Iterable, Iterator
+from typing import Any
 
 import numpy as np
 
+from zerodip.recording.arrays import Floats, joined, taken
 from zerodip.recording.cycles import Cycles
-from zerodip.recording.kept import cycles_kept, cycles_restored
+from zerodip.recording.kept import cycles_kept, cycles_restored, kept, restored
 from zerodip.recording.layout import Layout
 from zerodip.recording.packing import pack, pack_times, unpack, unpack_times
-from zerodip.recording.pyramid import FACTORS, Drawn, PyramidMaker, reduced
+from zerodip.recording.pyramid import FACTORS, NOTHING, Drawn, PyramidMaker, reduced
 from zerodip.recording.pyramid import Level as Height
-from zerodip.recording.arrays import Floats
+from zerodip.recording.reading import Reading
 from zerodip.recording.samples import Samples
 
-from .models import Chunk, Level, Recording
+from .models import Chunk, Level, Recording, State
 
-__all__ = ["cycles_of", "forget", "keep_cycles", "line", "samples_of", "stored"]
+__all__ = ["as_read", "cycles_of", "forget", "line", "reading_of", "samples_of", "stored"]
 
 CHUNK = 65_536
 _COLUMNS = (("gauge", "gauge_pa"), ("current", "current_a"), ("flow", "flow_m3_s"))
@@ -109,43 +111,49 @@ def line(recording: Recording, from_s: float, until_s: float, points: int) -> Dr
     factor = next((f for f in reversed(FACTORS) if inside / f >= points), 1)
     drawn = _samples_drawn if factor == 1 else _level_drawn
     made = drawn(recording, factor, from_s, until_s)
-    kept = (made.time_s >= from_s) & (made.time_s <= until_s)
-    made = Drawn(made.time_s[kept], made.least[kept], made.most[kept])
+    made = taken(made, (made.time_s >= from_s) & (made.time_s <= until_s))
     by = -(-len(made) // points)
     return reduced(made.time_s, made.least, made.most, by) if by > 1 else made
 
 
 def _samples_drawn(recording: Recording, _: int, from_s: float, until_s: float) -> Drawn:
-    parts = list(samples_of(recording, from_s, until_s))
-    if not parts:
-        return Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
-    times = np.concatenate([part.time_s for part in parts])
-    gauges = np.concatenate([part.gauge_pa for part in parts])
-    return Drawn(times, gauges, gauges)
+    parts = samples_of(recording, from_s, until_s)
+    return joined([NOTHING, *(Drawn(p.time_s, p.gauge_pa, p.gauge_pa) for p in parts)])
 
 
 def _level_drawn(recording: Recording, factor: int, from_s: float, until_s: float) -> Drawn:
-    rows = list(
-        Level.objects.filter(
-            of=recording, factor=factor, last_s__gte=from_s, first_s__lte=until_s
-        ).order_by("number")
+    rows = Level.objects.filter(
+        of=recording, factor=factor, last_s__gte=from_s, first_s__lte=until_s
+    ).order_by("number")
+    parts = (
+        Drawn(unpack_times(bytes(r.time)), unpack(bytes(r.least)), unpack(bytes(r.most)))
+        for r in rows
     )
-    if not rows:
-        return Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
-    return Drawn(
-        np.concatenate([unpack_times(bytes(row.time)) for row in rows]),
-        np.concatenate([unpack(bytes(row.least)) for row in rows]),
-        np.concatenate([unpack(bytes(row.most)) for row in rows]),
-    )
+    return joined([NOTHING, *parts])
 
 
-def keep_cycles(cycles: Cycles) -> bytes:
-    """Cycles as they are kept."""
-    return zlib.compress(json.dumps(cycles_kept(cycles)).encode())
+def as_read(made: Reading) -> dict[str, Any]:
+    """The fields of a recording that was read."""
+    return {
+        "state": State.READ,
+        "reading": kept(made),
+        "cycles": zlib.compress(json.dumps(cycles_kept(made.cycles)).encode()),
+        "samples": made.quality.samples,
+        "first_s": made.quality.first_s,
+        "last_s": made.quality.last_s,
+        "done": 1,
+    }
+
+
+def reading_of(recording: Recording) -> Reading | None:
+    """What a recording says; None before it was read."""
+    if recording.state != State.READ or recording.reading is None:
+        return None
+    return restored(recording.reading, cycles_of(recording))
 
 
 def cycles_of(recording: Recording) -> Cycles:
     """The cycles of a recording that was read."""
-    packed = bytes(recording.cycles) if recording.cycles else b""
-    columns = json.loads(zlib.decompress(packed)) if packed else cycles_kept(Cycles.none())
-    return cycles_restored(columns)
+    if not recording.cycles:
+        return Cycles.none()
+    return cycles_restored(json.loads(zlib.decompress(bytes(recording.cycles))))

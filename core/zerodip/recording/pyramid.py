@@ -8,7 +8,7 @@ import numpy as np
 
 from zerodip.recording.arrays import Floats, joined, taken
 
-__all__ = ["FACTORS", "Drawn", "Level", "PyramidMaker", "reduced"]
+__all__ = ["FACTORS", "NOTHING", "Drawn", "Level", "PyramidMaker", "reduced"]
 
 FACTORS = (64, 4096, 262_144)  # samples in one bucket of each level
 _BUCKETS = 16_384  # kept together
@@ -26,7 +26,7 @@ class Drawn:
         return len(self.time_s)
 
 
-_NOTHING = Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
+NOTHING = Drawn(np.zeros(0), np.zeros(0), np.zeros(0))
 
 
 @dataclass(frozen=True)
@@ -60,9 +60,9 @@ class PyramidMaker:
     """Makes the levels while samples come."""
 
     def __init__(self) -> None:
-        self._waiting = dict.fromkeys(FACTORS, _NOTHING)
+        self._waiting = dict.fromkeys(FACTORS, NOTHING)
         self._parts = dict.fromkeys(FACTORS, 0)
-        self._rest = dict.fromkeys(FACTORS, _NOTHING)
+        self._rest = dict.fromkeys(FACTORS, NOTHING)
 
     def feed(self, time_s: Floats, values: Floats) -> Iterator[Level]:
         """Takes samples, gives the parts that are full."""
@@ -70,7 +70,7 @@ class PyramidMaker:
 
     def end(self) -> Iterator[Level]:
         """Gives what is left."""
-        yield from self._up(FACTORS[0], 0, _NOTHING, last=True)
+        yield from self._up(FACTORS[0], 0, NOTHING, last=True)
 
     def _up(self, factor: int, height: int, fed: Drawn, last: bool) -> Iterator[Level]:
         by = factor // FACTORS[height - 1] if height else factor

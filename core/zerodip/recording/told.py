@@ -18,7 +18,7 @@ from zerodip.recording.reading import Reading, read_recording
 from zerodip.recording.samples import Samples
 from zerodip.recording.words import READING_WORDS, faults_said, said
 
-__all__ = ["cycle_rows", "read_file", "tell", "told_of"]
+__all__ = ["cycle_rows", "read_file", "said_of", "tell", "told_of"]
 
 CANNOT_TELL = (
     "Pressure alone cannot tell a low pre-charge from a small tank. It tells the pump’s flow "
@@ -68,7 +68,22 @@ def tell(
 
 
 def told_of(reading: Reading, zone: str, document: Document | None, units: str) -> dict[str, Any]:
-    """What a reading says, with what is known beside it.
+    """What a reading says, with what is known beside it, and every cycle.
+
+    Args:
+        reading: The reading.
+        zone: The zone whose clock is told.
+        document: The system's file, if there is one.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        Plain values, SI, with sentences in the unit system.
+    """
+    return {**said_of(reading, zone, document, units), "cycles": cycle_rows(reading.cycles)}
+
+
+def said_of(reading: Reading, zone: str, document: Document | None, units: str) -> dict[str, Any]:
+    """What a reading says, with what is known beside it; its cycles, which may be many, apart.
 
     Args:
         reading: The reading.
@@ -103,7 +118,6 @@ def told_of(reading: Reading, zone: str, document: Document | None, units: str) 
         "knee": plain(asdict(reading.knee)) if reading.knee else None,
         "pump": plain(asdict(reading.pump)) if reading.pump else None,
         "plates": _told_plates(plates, air),
-        "cycles": cycle_rows(reading.cycles),
         "not_sure": _not_sure(reading, plates, known),
     }
 
