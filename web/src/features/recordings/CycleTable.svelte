@@ -1,6 +1,7 @@
 <script lang="ts">
   import { preferences } from '../../domain/preferences.svelte'
   import { text, type Dimension } from '../../domain/units'
+  import { byClock, isCounted } from './times'
   import type { Cycle, RecordingState } from './recording.svelte'
 
   /** The cycles of the window as a table; one that is pressed is laid over its prediction. */
@@ -12,9 +13,9 @@
     value == null ? '–' : text(value, dimension, preferences.units)
   const clock = (time: number | null | undefined) => {
     if (time == null) return 'before'
-    if (time < 1e8) return `${Math.round(time)} s`
-    const zone = at.recording?.zone || 'UTC'
-    return new Date(time * 1000).toLocaleTimeString('en-GB', { timeZone: zone })
+    return isCounted(time)
+      ? `${Math.round(time)} s`
+      : byClock(time, at.zone, { timeStyle: 'medium' })
   }
   const isChosen = (cycle: Cycle) => cycle.start_s != null && cycle.start_s === at.chosen?.start_s
 </script>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { isCounted, byClock } from './times'
   import type { RecordingState } from './recording.svelte'
 
   /** Each day as a strip of starts an hour; an hour that is pressed is looked at. */
@@ -9,14 +10,9 @@
   const WIDE = 960
   const TALL = 22
   const name = (from: number) =>
-    from < 1e8
+    isCounted(from)
       ? `Day ${Math.round(from / 86400) + 1}`
-      : new Date(from * 1000).toLocaleDateString('en-GB', {
-          weekday: 'short',
-          day: 'numeric',
-          month: 'short',
-          timeZone: 'UTC',
-        })
+      : byClock(from, 'UTC', { weekday: 'short', day: 'numeric', month: 'short' })
   /** Days are told by the zone's clock; the line by the recording's times. */
   const zoned = $derived.by(() => {
     const zone = at.recording?.zone

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Problem } from '../../api/client'
+  import FileButton from './FileButton.svelte'
   import type { RecordingState } from './recording.svelte'
   import { sendRecording } from './send'
 
@@ -9,9 +10,7 @@
   let share = $state<number | undefined>()
   let problem = $state.raw<Problem | undefined>()
 
-  async function goOn(files: FileList | null) {
-    const file = files?.[0]
-    if (!file) return
+  async function goOn(file: File) {
     share = 0
     const named = new File([file], recording.name)
     const sent = await sendRecording(
@@ -31,15 +30,7 @@
   The file is not all here: it was broken off while it was sent. Choose the same file, and it goes
   on where it stopped.
 </p>
-<label class="btn min-h-12 {share === undefined ? '' : 'btn-disabled'}">
-  {share === undefined ? 'Go on sending' : `Sending ${Math.round(share * 100)} %`}
-  <input
-    type="file"
-    class="sr-only"
-    disabled={share !== undefined}
-    onchange={(event) => void goOn(event.currentTarget.files)}
-  />
-</label>
+<FileButton word="Go on sending" {share} onfile={(file) => void goOn(file)} />
 {#if problem}
   <p class="mt-2 text-error">
     {problem.status === 409 ? 'This is another file.' : `${problem.title}. ${problem.detail}`}

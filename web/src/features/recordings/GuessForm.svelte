@@ -32,6 +32,10 @@
     ['elapsed_h', 'Hours from the start'],
     ['none', 'None: one every so often'],
   ]
+  const ENDS = [
+    ['signal_least', 'stands_least_pa', 'least'],
+    ['signal_most', 'stands_most_pa', 'most'],
+  ] as const
   const SIGNALS = ['mA', 'V', 'mV']
   const names = $derived((layout.names as { name: string }[]).map(({ name }) => name))
   const sensor = $derived(
@@ -40,6 +44,20 @@
   let inPsi = $state(false)
   const unit = $derived(unitOf(inPsi ? 'psi' : 'bar'))
 </script>
+
+{#snippet figure(word: string, value: number, ontyped: (typed: number) => void, least?: number)}
+  <label class="grid gap-1">
+    <span class="text-sm">{word}</span>
+    <input
+      class="input w-full"
+      type="number"
+      min={least}
+      step={least === undefined ? 'any' : 1}
+      {value}
+      onchange={(event) => ontyped(Number(event.currentTarget.value))}
+    />
+  </label>
+{/snippet}
 
 <form
   class="grid max-w-3xl gap-4"
@@ -110,58 +128,26 @@
         </select>
         <Faults faults={at.faults} path="layout.columns.{n}.unit" />
       </label>
-      <label class="grid gap-1">
-        <span class="text-sm">Column number</span>
-        <input
-          class="input w-full"
-          type="number"
-          min="1"
-          value={Number(column.at) + 1}
-          onchange={(event) => (column.at = Number(event.currentTarget.value) - 1)}
-        />
-      </label>
+      {@render figure(
+        'Column number',
+        Number(column.at) + 1,
+        (typed) => (column.at = typed - 1),
+        1,
+      )}
       {#if column === sensor}
         <div class="grid gap-2 sm:col-span-3 sm:grid-cols-5">
-          <label class="grid gap-1"
-            ><span class="text-sm">{column.unit} at least</span>
-            <input
-              class="input w-full"
-              type="number"
-              step="any"
-              bind:value={column.signal_least}
-            /></label
-          >
-          <label class="grid gap-1"
-            ><span class="text-sm">stands for</span>
-            <input
-              class="input w-full"
-              type="number"
-              step="any"
-              value={fromSi(Number(column.stands_least_pa), unit)}
-              onchange={(event) =>
-                (column.stands_least_pa = toSi(Number(event.currentTarget.value), unit))}
-            /></label
-          >
-          <label class="grid gap-1"
-            ><span class="text-sm">{column.unit} at most</span>
-            <input
-              class="input w-full"
-              type="number"
-              step="any"
-              bind:value={column.signal_most}
-            /></label
-          >
-          <label class="grid gap-1"
-            ><span class="text-sm">stands for</span>
-            <input
-              class="input w-full"
-              type="number"
-              step="any"
-              value={fromSi(Number(column.stands_most_pa), unit)}
-              onchange={(event) =>
-                (column.stands_most_pa = toSi(Number(event.currentTarget.value), unit))}
-            /></label
-          >
+          {#each ENDS as [signal, stands, word] (signal)}
+            {@render figure(
+              `${column.unit} at ${word}`,
+              Number(column[signal]),
+              (typed) => (column[signal] = typed),
+            )}
+            {@render figure(
+              'stands for',
+              fromSi(Number(column[stands]), unit),
+              (typed) => (column[stands] = toSi(typed, unit)),
+            )}
+          {/each}
           <label class="grid gap-1"
             ><span class="text-sm">in</span>
             <select

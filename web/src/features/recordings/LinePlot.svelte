@@ -6,6 +6,7 @@
   import { fromSi, unitFor } from '../../domain/units'
   import { pointed } from './pointers'
   import { series } from './series'
+  import { byClock, isCounted } from './times'
   import type { RecordingState } from './recording.svelte'
 
   /** The line: wheel, pinch and keys; the pump's runs behind it, the chosen cycle's prediction over it. */
@@ -39,26 +40,24 @@
   }
 
   function options(width: number): uPlot.Options {
-    const zone = at.recording?.zone || 'Etc/UTC'
     const ink = {
       stroke: colour('--color-neutral'),
       font: '14px "Atkinson Hyperlegible Next Variable"',
     }
     const grid = { stroke: colour('--color-base-300'), width: 1 }
-    const counted = at.ends[1] < 1e8
+    const counted = isCounted(at.ends[1])
     /** A place on the axis: by the clock, by the day where days are apart, or counted from the start. */
     function named(time: number, step: number) {
       if (counted) return `${Math.round(time)} s`
       const day = { day: 'numeric', month: 'short' } as const
       const clock = { hour: '2-digit', minute: '2-digit' } as const
       const fine = step < 60 ? { ...clock, second: '2-digit' as const } : clock
-      const date = new Date(time * 1000)
-      return date.toLocaleString('en-GB', { timeZone: zone, ...(step < 86400 ? fine : day) })
+      return byClock(time, at.zone, step < 86400 ? fine : day)
     }
     return {
       width,
       height: 300,
-      tzDate: (time) => uPlot.tzDate(new Date(time * 1000), zone),
+      tzDate: (time) => uPlot.tzDate(new Date(time * 1000), at.zone),
       legend: { show: false },
       cursor: { drag: { x: false, y: false }, points: { show: false } },
       scales: { x: { time: !counted, range: () => at.window } },

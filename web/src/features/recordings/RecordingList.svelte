@@ -5,12 +5,13 @@
   import { day } from '../../domain/dates'
   import { uuid } from '../../domain/uuid'
   import { navigate } from '../../router'
+  import FileButton from './FileButton.svelte'
   import { sendRecording, type Row } from './send'
 
   /** The recordings of a system, and the way to a new one. */
   let { system, maychange }: { system: string; maychange: boolean } = $props()
   const rows = new Query<Row[]>()
-  let sending = $state<{ name: string; share: number } | undefined>()
+  let sending = $state<number | undefined>()
   let problem = $state.raw<Problem | undefined>()
   let stopped = false
 
@@ -20,18 +21,16 @@
     )
     return () => (stopped = true)
   })
-  async function take(files: FileList | null) {
-    const file = files?.[0]
-    if (!file) return
+  async function take(file: File) {
     const id = uuid()
     stopped = false
     problem = undefined
-    sending = { name: file.name, share: 0 }
+    sending = 0
     const sent = await sendRecording(
       system,
       id,
       file,
-      (share) => (sending = { name: file.name, share }),
+      (share) => (sending = share),
       () => !stopped,
     )
     sending = undefined
@@ -75,16 +74,8 @@
   {#if connection.away}
     <p class="text-sm text-neutral">Recordings need a connection: the server reads them.</p>
   {:else if maychange}
-    <label class="btn min-h-12 {sending ? 'btn-disabled' : ''}">
-      {sending ? `Sending ${Math.round(sending.share * 100)} %` : 'Add a recording'}
-      <input
-        type="file"
-        class="sr-only"
-        disabled={sending !== undefined}
-        onchange={(event) => void take(event.currentTarget.files)}
-      />
-    </label>
-    {#if sending}
+    <FileButton word="Add a recording" share={sending} onfile={(file) => void take(file)} />
+    {#if sending !== undefined}
       <button type="button" class="btn min-h-12" onclick={() => (stopped = true)}>Stop</button>
     {/if}
   {/if}

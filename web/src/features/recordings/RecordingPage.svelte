@@ -10,6 +10,7 @@
   import GuessForm from './GuessForm.svelte'
   import Offers from './Offers.svelte'
   import { RecordingState } from './recording.svelte'
+  import { byClock, isCounted } from './times'
   import Says from './Says.svelte'
 
   const at = $derived(new RecordingState((route.params as { id: string }).id))
@@ -24,10 +25,9 @@
   })
   const span = $derived(at.window[1] - at.window[0])
   const when = (time: number) =>
-    time < 1e8
+    isCounted(time)
       ? text(time, 'duration', preferences.units)
-      : new Date(time * 1000).toLocaleString('en-GB', {
-          timeZone: recording?.zone || 'UTC',
+      : byClock(time, at.zone, {
           dateStyle: 'medium',
           timeStyle: span < 600 ? 'medium' : 'short',
         })

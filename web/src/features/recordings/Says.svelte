@@ -13,17 +13,16 @@
   }
   const shown = (value: number, dimension: Dimension) => text(value, dimension, preferences.units)
   const bare = (value: number, dimension: Dimension) => shown(value, dimension).split(' ')[0]
+  type Ends = { least: number; most: number }
   type Row = { title: string; value: string; note: string; between: string }
-  function figure(title: string, of: Figure | null, dimension: Dimension): Row[] {
-    if (!of) return []
-    const between = `${bare(of.least, dimension)} to ${bare(of.most, dimension)}`
-    return [{ title, value: shown(of.usual, dimension), note: `${of.cycles} times`, between }]
+  function row(title: string, value: number, dimension: Dimension, note: string, of?: Ends): Row {
+    const between = of ? `${bare(of.least, dimension)} to ${bare(of.most, dimension)}` : ''
+    return { title, value: shown(value, dimension), note, between }
   }
-  function within(title: string, of: Within | null | undefined, dimension: Dimension): Row[] {
-    if (!of) return []
-    const between = `${bare(of.least, dimension)} to ${bare(of.most, dimension)}`
-    return [{ title, value: shown(of.value, dimension), note: 'fitted to the line', between }]
-  }
+  const figure = (title: string, of: Figure | null, dimension: Dimension) =>
+    of ? [row(title, of.usual, dimension, `${of.cycles} times`, of)] : []
+  const within = (title: string, of: Within | null | undefined, dimension: Dimension) =>
+    of ? [row(title, of.value, dimension, 'fitted to the line', of)] : []
   const starts = $derived(told.days.map((day) => day.starts.reduce((sum, each) => sum + each, 0)))
   const largest = $derived(Math.max(0, ...told.draws.map((each) => each.volume_m3 ?? 0)))
   const drawn = $derived<Row[]>(
@@ -47,24 +46,10 @@
     ...within('Tank', told.plates?.volume_m3, 'volume'),
     ...within('Pump, at mid-band', told.plates?.flow_m3_s, 'flow'),
     ...(told.knee
-      ? [
-          {
-            title: 'Knee of a drain',
-            value: shown(told.knee.gauge_pa, 'pressure'),
-            note: 'the pre-charge',
-            between: '',
-          },
-        ]
+      ? [row('Knee of a drain', told.knee.gauge_pa, 'pressure', 'the pre-charge')]
       : []),
     ...(told.leak?.is_there && told.leak.flow_m3_s != null
-      ? [
-          {
-            title: 'Leak',
-            value: shown(told.leak.flow_m3_s, 'flow'),
-            note: `${told.leak.windows} quiet times`,
-            between: '',
-          },
-        ]
+      ? [row('Leak', told.leak.flow_m3_s, 'flow', `${told.leak.windows} quiet times`)]
       : []),
     ...drawn,
     ...(starts.length

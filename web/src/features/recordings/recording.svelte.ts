@@ -40,6 +40,10 @@ export class RecordingState {
   get told() {
     return this.recording?.told as Told | null | undefined
   }
+  /** The zone by whose clock times are shown; the recorder's own clock stands as it is. */
+  get zone() {
+    return this.recording?.zone || 'UTC'
+  }
   get ends(): [number, number] {
     return [this.recording?.first_s ?? 0, this.recording?.last_s ?? 1]
   }
