@@ -6,7 +6,7 @@ from contextlib import suppress
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
+from django.db import InterfaceError, OperationalError, transaction
 
 from zerodip.errors import UnreadableFile
 from zerodip.fileformat.document import read_document
@@ -46,7 +46,13 @@ def read_now(recording_id: UUID, run: int) -> None:
     except UnreadableFile as error:
         _refuse(recording, str(error))
     except GivenUp:
-        forget(recording)
+        if not Recording.objects.filter(pk=recording.pk).exists():
+            forget(recording)
+    except (OperationalError, InterfaceError):
+        raise  # the database is away: it is tried again
+    except Exception:
+        _refuse(recording, "Something broke on the server while it was read. It has been logged.")
+        raise
 
 
 def _read(recording: Recording, layout: Layout) -> None:
@@ -81,7 +87,8 @@ def _update(recording: Recording, **values: Any) -> None:
 
 
 def _refuse(recording: Recording, problem: str) -> None:
-    forget(recording)
-    recording.parts.all().delete()
-    with suppress(GivenUp):
+    """Leaves nothing but the problem; where it is being read anew, nothing is changed."""
+    with suppress(GivenUp), transaction.atomic():
         _update(recording, state=State.REFUSED, problem=problem[:300], samples=0)
+        forget(recording)
+        recording.parts.all().delete()

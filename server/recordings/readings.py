@@ -9,6 +9,7 @@ from common.errors import Conflict
 from visits.selectors import visit_for_actor
 from visits.services import add_entry
 from zerodip.errors import InvalidInput
+from zerodip.fileformat.document import read_document
 from zerodip.recording.offers import offers_of
 
 from .selectors import recording_for_actor
@@ -32,7 +33,9 @@ def take_readings(
         raise Conflict("The visit is closed.", {"closed": True})
     taken, left = [], []
     reading = reading_of(recording)
-    for offer in offers_of(reading, recording.name, units) if reading else []:
+    altitude_m = read_document(recording.system.document).system.site.altitude_m
+    offers = offers_of(reading, recording.name, units, altitude_m) if reading else []
+    for offer in offers:
         entry = uuid5(recording.pk, f"{visit.pk} {offer.slot} {offer.title}")
         try:
             with transaction.atomic():

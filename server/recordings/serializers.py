@@ -165,8 +165,10 @@ def recording_out(recording: Recording, may_change: bool, units: str) -> Recordi
     told, offered = None, []
     reading = reading_of(recording)
     if reading is not None:
-        told = said_of(reading, zone, read_document(recording.system.document), units)
-        offered = offers_of(reading, recording.name, units)
+        document = read_document(recording.system.document)
+        told = said_of(reading, zone, document, units)
+        altitude_m = document.system.site.altitude_m
+        offered = offers_of(reading, recording.name, units, altitude_m)
     return RecordingOut(
         **_row(recording),
         system_name=recording.system.name,

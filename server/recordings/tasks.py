@@ -4,8 +4,9 @@ up."""
 from datetime import timedelta
 from uuid import UUID
 
+from django.db import InterfaceError, OperationalError
 from django.utils import timezone
-from procrastinate import JobContext
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from .models import Recording, State
@@ -17,7 +18,12 @@ _SILENT_S = 30  # after which a worker is taken for gone
 _UNREAD = timedelta(days=14)  # for which a file waits to be sent on, or to be read
 
 
-@app.task(queue="recordings")
+_AGAIN = RetryStrategy(
+    max_attempts=8, exponential_wait=4, retry_exceptions={OperationalError, InterfaceError}
+)
+
+
+@app.task(queue="recordings", retry=_AGAIN)
 def read_recording(recording: str, run: int) -> None:
     """Reads one recording; begins at its beginning, also after it was cut short."""
     read_now(UUID(recording), run)

@@ -13,7 +13,7 @@ from django.utils import timezone
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
-from recordings import services
+from recordings import reading, services
 from recordings.models import Chunk, Level, Part, Recorder, Recording
 from recordings.reading import read_now
 from recordings.tasks import clear_away
@@ -131,6 +131,23 @@ def test_what_breaks_off_within_is_refused_and_leaves_no_sample(world: World) ->
         assert told["problem"]
         assert not Chunk.objects.exists()
     assert not Part.objects.exists()
+
+
+def test_what_breaks_the_reading_is_told_and_leaves_no_sample(
+    world: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A recording never stays "being read"; the fault itself goes on to the worker's log."""
+
+    def broken(*_: Any) -> None:
+        raise ZeroDivisionError("made up")
+
+    monkeypatch.setattr(reading, "as_read", broken)
+    with pytest.raises(ZeroDivisionError):
+        read(world, csv())
+    told = world["technician"].send("GET", f"/api/recordings/{Recording.objects.get().pk}").json()
+    assert told["state"] == "refused"
+    assert "broke on the server" in told["problem"]
+    assert not Chunk.objects.exists()
 
 
 def test_a_layout_corrected_is_kept_for_the_recorder(world: World) -> None:

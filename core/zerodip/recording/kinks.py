@@ -21,6 +21,7 @@ _SIZES = (3, 5, 8, 12, 18, 27, 40, 60, 90, 135, 200)  # samples on one side
 _GUARD = 0.75  # samples next to the break that may belong to either side
 _AGREES = 3.5  # standard deviations within which a longer stretch says the same
 _ROUNDS = 3
+_STRAIGHT = 1e-9  # Pa/s: no bend at all
 _AT_ONCE = 1024  # kinks fitted together, so that memory stays small
 
 Measure = Callable[[Floats], Floats]
@@ -133,12 +134,12 @@ def _kinks(
             slack_after,
         )
         bend = after.slope - before.slope
-        ahead = (before.value - after.value) / np.where(bend == 0, np.inf, bend)
+        ahead = (before.value - after.value) / np.where(np.abs(bend) < _STRAIGHT, np.inf, bend)
         furthest = np.minimum(8 * step, 0.5 * (time_s[last] - time_s[first]))
         ahead = np.clip(ahead, -furthest, furthest)
         level = before.value + before.slope * ahead
         moment = np.clip(moment + ahead, time_s[first], time_s[last])
-    error = np.hypot(before.value_error, after.value_error) / np.maximum(np.abs(bend), 1e-300)
+    error = np.hypot(before.value_error, after.value_error) / np.maximum(np.abs(bend), _STRAIGHT)
     return Kinks(moment, error, level, before, after)
 
 

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from zerodip.physics.atmosphere import pressure_abs_pa
 from zerodip.recording.reading import Figure, Reading
 from zerodip.units import number, text
 
@@ -26,20 +27,25 @@ class Offer:
     text: str
 
 
-def offers_of(reading: Reading, name: str, units: str) -> list[Offer]:
+def offers_of(reading: Reading, name: str, units: str, altitude_m: float = 0.0) -> list[Offer]:
     """The readings that a recording offers, a remark about them last.
 
     Args:
         reading: What the recording says.
         name: What it is called.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        altitude_m: Altitude of the site, m.
 
     Returns:
         Offers; none where there is nothing to read.
     """
     if reading.coarse:
         return []
-    found = [*_figures(reading, units), *_leak(reading, units), *_seen(reading)]
+    found = [
+        *_figures(reading, units),
+        *_leak(reading, pressure_abs_pa(altitude_m), units),
+        *_seen(reading),
+    ]
     if not found:
         return []
     told = "; ".join(f"{each.title} {each.text}".strip() for each in found)
@@ -63,12 +69,11 @@ def _figures(reading: Reading, units: str) -> Iterator[Offer]:
         yield Offer(slot, figure.usual, title, f"{usual} ({least} to {most})")
 
 
-def _leak(reading: Reading, units: str) -> Iterator[Offer]:
+def _leak(reading: Reading, air: float, units: str) -> Iterator[Offer]:
     """A watch of ten minutes, as the quiet times say it would come out."""
     leak = reading.leak
     if leak is None or not leak.is_there:
         return
-    air = 101325.0
     later = 1 / (1 / (leak.gauge_pa + air) + leak.rate * _WATCH_S) - air
     value = {"first_gauge_pa": leak.gauge_pa, "later_gauge_pa": later, "seconds": _WATCH_S}
     fall = text(leak.gauge_pa - later, "pressure", units)

@@ -8,6 +8,7 @@ or shut do not fit, and are left out."""
 
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -21,6 +22,7 @@ _MOST_RUNS = 400  # taken, evenly over the recording
 _FEWEST = 8  # samples in a run
 _BESIDE = 1.5  # samples left out at either end of a run
 _STEADY = 3.5  # standard deviations within which both falls agree, and a run fits
+_CLEAR = 3.0  # standard errors by which a delivery is more than nothing
 _FAR = 4.0  # robust standard deviations beyond which a run is left out
 
 
@@ -61,7 +63,7 @@ def pump_of(samples: Samples, cycles: Cycles, air: float, noise: float) -> Pump 
         noise: Standard deviation of one sample, Pa.
 
     Returns:
-        The delivery; None with fewer than two such runs.
+        The delivery; None with fewer than two such runs, and where they tell none.
     """
     beside = draws_beside(cycles, air)
     before, after, before_error, after_error = beside
@@ -71,6 +73,8 @@ def pump_of(samples: Samples, cycles: Cycles, air: float, noise: float) -> Pump 
         return None
     taken = whole[np.linspace(0, len(whole) - 1, min(len(whole), _MOST_RUNS)).astype(int)]
     low, high = np.median(cycles.cut_in_pa[taken]), np.median(cycles.cut_out_pa[taken])
+    if not low < high:  # it stood still: there is nothing to tell it by
+        return None
     band = (float((low + high) / 2), float((high - low) / 2))
     runs = [
         each
@@ -150,22 +154,30 @@ def _joined(runs: list[_Run]) -> Pump | None:
     steady = [
         each for each in runs if each.left <= each.freedom + _STEADY * math.sqrt(2 * each.freedom)
     ]
-    for _ in range(4):
-        if len(steady) < 2:
-            return None
+    while len(steady) >= 2:
         normal = sum(each.normal for each in steady)
-        curve = np.linalg.lstsq(normal, sum(each.right for each in steady), rcond=None)[0]
-        cover = np.linalg.pinv(normal)
+        right = sum(each.right for each in steady)
+        curve = np.linalg.lstsq(normal, right, rcond=None)[0].astype(np.float64)
         values = np.array([each.slope - each.slope_by @ curve + each.draw for each in steady])
         errors = np.array([math.hypot(each.slope_error, each.draw_error) for each in steady])
         off = np.abs(values - np.median(values)) / errors
         near = off <= _FAR * max(1.0, 1.4826 * float(np.median(off)))
         if near.all():
-            break
+            return _mean(steady, curve, normal, values, errors)
         steady = [each for each, kept in zip(steady, near, strict=True) if kept]
+    return None
+
+
+def _mean(
+    runs: list[_Run], curve: Floats, normal: Any, values: Floats, errors: Floats
+) -> Pump | None:
+    """The delivery that runs agree on, with the larger of the errors that they tell and show; None
+    where it cannot be told from nothing."""
     weights = errors**-2.0
     mean = float(np.average(values, weights=weights))
-    shared = np.average(np.array([each.slope_by for each in steady]), axis=0, weights=weights)
+    shared = np.average(np.array([each.slope_by for each in runs]), axis=0, weights=weights)
     scale = max(1.0, float(weights @ (values - mean) ** 2) / max(len(values) - 1, 1))
-    error = math.sqrt(scale * (1 / weights.sum() + float(shared @ cover @ shared)))
-    return Pump(mean, error, float(-2 * curve[0] / mean), len(steady))
+    error = math.sqrt(scale * (1 / weights.sum() + float(shared @ np.linalg.pinv(normal) @ shared)))
+    if mean <= _CLEAR * error:  # nothing that a pump could deliver
+        return None
+    return Pump(mean, error, float(-2 * curve[0] / mean), len(runs))

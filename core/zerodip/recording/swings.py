@@ -5,6 +5,8 @@ it turn, so that a hundred million samples shrink to a few thousand in two passe
 swings are taken out, pair by pair, until all are wide enough (persistence, as in topology).
 """
 
+import math
+
 import numpy as np
 
 from zerodip.recording.arrays import Floats, Places
@@ -33,7 +35,7 @@ def noise_of(values: Floats) -> float:
     moves = np.abs(values[ends] - values[ends - 1])
     grain = moves[moves > 1e-9 * (np.abs(values[ends]).max() + 1e-300)]
     told = float(_ROBUST * np.median(np.abs(bends)) / np.sqrt(6.0)) if len(bends) else 0.0
-    return max(told, float(grain.min()) / np.sqrt(12.0) if len(grain) else 0.0)
+    return max(told, float(grain.min()) / math.sqrt(12.0) if len(grain) else 0.0)
 
 
 def turns_at(values: Floats, least: float) -> Places:

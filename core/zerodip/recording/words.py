@@ -142,7 +142,7 @@ def said(
         *_air(fitted, beside, air_pa, units),
         *_short(reading, units),
         *_dips(reading, units),
-        *_leak(reading, fitted, beside, units),
+        *_leak(reading, fitted, beside, air_pa, units),
         *_starts(reading, beside),
         *_wanders(reading, units),
     ]
@@ -277,11 +277,13 @@ def _dips(reading: Reading, units: str) -> Iterator[Said]:
     )
 
 
-def _leak(reading: Reading, fitted: Fitted | None, beside: Beside, units: str) -> Iterator[Said]:
+def _leak(
+    reading: Reading, fitted: Fitted | None, beside: Beside, air_pa: float, units: str
+) -> Iterator[Said]:
     leak = reading.leak
     if leak is None or not leak.is_there:
         return
-    fall = leak.rate * (leak.gauge_pa + 101325.0) ** 2 * 3600
+    fall = leak.rate * (leak.gauge_pa + air_pa) ** 2 * 3600
     amount = ""
     if fitted and fitted.air_pa_m3:
         amount = f", {text(leak.rate * fitted.air_pa_m3.value, 'flow', units)}"
