@@ -3,7 +3,7 @@ when it was last reached (GET /api/device). Times are ISO 8601 with an offset.""
 
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Any, TypedDict
+from typing import Any, NotRequired, TypedDict
 
 from zerodip.fileformat.document import Document, read_document
 from zerodip.fileformat.fields import read
@@ -38,6 +38,7 @@ class HeldEntry(TypedDict):
     supersedes: str | None
     at: str
     by: str
+    by_gauge: NotRequired[str]
 
 
 class HeldVisit(TypedDict):

@@ -157,6 +157,7 @@ def _add_entry(desk: Desk, write: Writing, visit_id: str, entry_id: str) -> None
             "supersedes": supersedes,
             "at": write["at"],
             "by": write["by"],
+            "by_gauge": "",
         }
     )
     if slot in TEACHES:

@@ -6,6 +6,7 @@ from typing import Any
 from zerodip.fileformat.document import FORMAT, ROOTS, VERSION
 from zerodip.fileformat.fields import Checked, Spec, classes_of, specs
 from zerodip.gauges import GaugeSpec
+from zerodip.wire import WireSpec
 
 __all__ = ["document_schema", "field_table", "practice_schema"]
 
@@ -107,6 +108,7 @@ def field_table() -> dict[str, Any]:
         for cls in classes_of(root):
             _tabulate(cls, found)
     _tabulate(GaugeSpec, found)
+    _tabulate(WireSpec, found)
     return found
 
 

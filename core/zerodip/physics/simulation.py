@@ -27,7 +27,18 @@ from zerodip.physics.fill import (
 )
 from zerodip.physics.pump_delivery import Delivery, balance_gauge_pa
 
-__all__ = ["Draw", "Phase", "Store", "Trail", "WaterStore", "simulate", "trail"]
+__all__ = [
+    "OFF",
+    "RUNNING",
+    "STARTING",
+    "Draw",
+    "Phase",
+    "Store",
+    "Trail",
+    "WaterStore",
+    "simulate",
+    "trail",
+]
 
 OFF, STARTING, RUNNING = "off", "starting", "running"
 FOREVER = float("inf")
@@ -128,6 +139,7 @@ def simulate(
     water: float | None = None,
     pump: str = OFF,
     most_events: int = 200_000,
+    lag_s: float | None = None,
 ) -> tuple[Phase, ...]:
     """The phases of the plant under `draws`, beginning with `water` m³ in the tank (full to cut-out
     by default) and the pump in state `pump`. Valid for steady draws, well-mixed air, a check valve
@@ -140,13 +152,14 @@ def simulate(
         water: Water held at the start, m³; full to cut-out if None.
         pump: How the pump begins: off, starting or running.
         most_events: Phases after which it is cut off, 1 or more.
+        lag_s: What is left of the start lag where it begins starting, s; all of it if None.
 
     Returns:
         The phases, in order.
 
     Source: Mass balance dW/dt = Q_pump − Q_draw, the gas law, the switch's two points.
     """
-    state = _State(plant, plant.off_m3 if water is None else water, pump)
+    state = _State(plant, plant.off_m3 if water is None else water, pump, lag_s)
     left = 4 * most_events  # changes of state on the spot make no phase, but are work too
     for draw in draws:
         end = state.time + draw.seconds
@@ -159,9 +172,10 @@ def simulate(
 class _State:
     """Counts in spans, not in times of day, so that equal cycles have exactly equal levels."""
 
-    def __init__(self, plant: Store, water: float, pump: str) -> None:
+    def __init__(self, plant: Store, water: float, pump: str, lag_s: float | None) -> None:
         self.plant, self.water, self.pump = plant, water, pump
-        self.time, self.lag_s = 0.0, plant.start_lag_s if pump == STARTING else 0.0
+        left = plant.start_lag_s if lag_s is None else lag_s
+        self.time, self.lag_s = 0.0, left if pump == STARTING else 0.0
         self.phases: list[Phase] = []
         self.to_full_s = cache(
             lambda held, draw: fill_seconds(plant.fill, held, plant.off_m3, draw)

@@ -18,6 +18,7 @@ _EDGE = 5  # samples that tell the pressure at a minute's end
 _FEWEST = 8  # samples in a window
 _BESIDE_S = 15.0  # after a stop and before a start, left out: the gauge settles
 _FALL_SAMPLES, _COLLAPSE_SAMPLES = 120, 60  # that tell a knee
+_NEAR = 1.4  # times the knee, from which the fall before it is fitted
 _DEEP = 0.6  # of cut-in, down to which a rest falls that empties the tank
 _TRIP_PA, _TRIP_S = 8 * PSI, 120.0
 
@@ -188,17 +189,25 @@ def knee_in(samples: Samples, rests: list[Rest], cut_in_pa: float) -> Knee | Non
         low = int(gauge.argmin()) if len(gauge) else 0
         if low < 6 or gauge[low] > _DEEP * cut_in_pa:
             continue
-        high = np.median(gauge[: max(low // 8, 6)])
-        falls = int(np.flatnonzero(gauge[:low] >= high - 2 * PSI)[-1])
-        # All of the collapse, which may be short, and some of the fall before it.
-        fast = max(low - _COLLAPSE_SAMPLES, falls)
-        slow = np.linspace(falls, fast, _FALL_SAMPLES, endpoint=False)
-        places = np.unique(np.append(slow.astype(int), np.arange(fast, low + 1)))
-        times = samples.time_s[rest.first + places]
-        found = knee((times - times[0]).tolist(), gauge[places].tolist())
+        times = samples.time_s[rest.first : rest.last + 1]
+        high = float(np.median(gauge[: max(low // 8, 6)]))
+        found = _knee_below(times, gauge, low, high - 2 * PSI)
+        # A long fall bends more than a parabola does: once more, near the knee alone.
+        near = found and _knee_below(times, gauge, low, _NEAR * found.gauge_pa)
         if found:
-            return found
+            return near or found
     return None
+
+
+def _knee_below(times: Floats, gauge: Floats, low: int, from_pa: float) -> Knee | None:
+    """The knee of a fall to its lowest place, from the last sample over a pressure on."""
+    over = np.flatnonzero(gauge[:low] >= from_pa)
+    falls = int(over[-1]) if len(over) else 0
+    # All of the collapse, which may be short, and some of the fall before it.
+    fast = max(low - _COLLAPSE_SAMPLES, falls)
+    slow = np.linspace(falls, fast, _FALL_SAMPLES, endpoint=False)
+    places = np.unique(np.append(slow.astype(int), np.arange(fast, low + 1)))
+    return knee((times[places] - times[falls]).tolist(), gauge[places].tolist())
 
 
 def trips_of(samples: Samples, rests: list[Rest], cut_in_pa: float) -> list[float]:

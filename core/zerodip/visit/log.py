@@ -27,7 +27,9 @@ T = TypeVar("T")
 @dataclass(frozen=True)
 class Record:
     """One record as it was made. `supersedes` names the entry that it corrects; `at` orders them.
-    In force, it stands for those that it and its like corrected."""
+    `by_gauge`
+    names the gauge on the wire that showed it. In force, it stands for those that it and its like
+    corrected."""
 
     id: str
     slot: str
@@ -35,6 +37,7 @@ class Record:
     supersedes: str | None = None
     at: str = ""
     by: str = ""
+    by_gauge: str = ""
     stands_for: tuple[str, ...] = ()
 
 

@@ -43,7 +43,7 @@ from zerodip.visit.steps.watch import WatchView, watch_view
 from zerodip.visit.summary import summarize_log
 from zerodip.visit.trouble import TroubleView, suspects_of, trouble_view
 
-__all__ = ["Progress", "VisitAsked", "VisitView", "visit_view"]
+__all__ = ["Progress", "VisitAsked", "VisitView", "place_of", "visit_view"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -173,7 +173,7 @@ def visit_view(
         handover=handover,
     )
     return VisitView(
-        place=_place(log),
+        place=place_of(log),
         power=power_state(log),
         rail=(
             _watch_progress(watch, units),
@@ -239,9 +239,16 @@ def _outcomes(
     )
 
 
-def _place(log: Log) -> Step:
-    """Where the visit stood last; visits that were begun before there was anything to watch go on
-    at making safe."""
+def place_of(log: Log) -> Step:
+    """Where a visit stood last; visits that were begun before there was anything to watch go on at
+    making safe.
+
+    Args:
+        log: The visit's records.
+
+    Returns:
+        The step.
+    """
     return log.value(PLACE) or ("safe" if log.has_confirmed() else "watch")
 
 

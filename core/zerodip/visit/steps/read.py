@@ -48,7 +48,8 @@ _SAME_PA = 0.05 * PSI
 @dataclass(frozen=True, kw_only=True)
 class ReadField:
     """One thing to read: its value in force and the entry that holds it, and last time's with the
-    drift since, in what condition it is taken and at which part of the system (words)."""
+    drift since, in what condition it is taken and at which part of the system (words), and the
+    gauge on the wire that showed it, if one did."""
 
     slot: str
     title: str
@@ -60,6 +61,7 @@ class ReadField:
     drift: str
     when: str
     where: str
+    by_gauge: str
 
 
 def read_fields(
@@ -93,6 +95,7 @@ def _field(slot: Slot[Any], log: Log, last: Any, units: str) -> ReadField:
         drift=_drift(slot, value, last, units),
         when=_WHEN[slot.when],
         where=_WHERE[slot.where],
+        by_gauge=record.by_gauge if record else "",
     )
 
 

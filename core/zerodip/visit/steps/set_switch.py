@@ -52,7 +52,7 @@ Do = Literal["decide", "first", "turn", "see", "watch", "read", "stop", "done"]
 @dataclass(frozen=True, kw_only=True)
 class TryView:
     """One try as it stands in the bars: turns, points seen (Pa gauge), the entry, and how far each
-    was off its target."""
+    was off its target, and the gauge on the wire that showed it."""
 
     entry: str
     turns: tuple[float, ...]
@@ -60,6 +60,7 @@ class TryView:
     cut_out_gauge_pa: float
     off_in_pa: float
     off_out_pa: float
+    by_gauge: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -162,6 +163,7 @@ def set_view(
     may_turn = belief is not None and step is not None and _may_turn(belief, goal, step)
     reads = limits_to_read(kind_of(figures).limits, figures)
     tries, undecided = tries_of(log), figures.is_assumed("settings")
+    by_gauge = {record.id: record.by_gauge for record in log.records_in(TRY)}
     return SetView(
         do="decide" if undecided else "first" if step is None else step.do,
         says=_UNDECIDED if undecided else step_says(step, goal, kind, may_turn, reads, units),
@@ -181,7 +183,7 @@ def set_view(
         may_turn=may_turn,
         may_watch=step is not None and step.do in ("read", "done"),
         tolerance_pa=goal.tolerance_pa,
-        tries=tuple(_try_view(entry, each, goal) for entry, each in tries),
+        tries=tuple(_try_view(entry, each, goal, by_gauge.get(entry, "")) for entry, each in tries),
         complaints=wrong,
         warning=""
         if gauge_resolves(work.noise_pa, goal)
@@ -258,7 +260,7 @@ def _turns(step: Step, belief: Belief) -> tuple[Turn, ...]:
     )
 
 
-def _try_view(entry: str, each: Try, goal: Goal) -> TryView:
+def _try_view(entry: str, each: Try, goal: Goal, by_gauge: str) -> TryView:
     return TryView(
         entry=entry,
         turns=(each.first, each.second),
@@ -266,4 +268,5 @@ def _try_view(entry: str, each: Try, goal: Goal) -> TryView:
         cut_out_gauge_pa=each.cut_out_gauge_pa,
         off_in_pa=each.cut_in_gauge_pa - goal.cut_in_pa,
         off_out_pa=each.cut_out_gauge_pa - goal.cut_out_pa,
+        by_gauge=by_gauge,
     )
