@@ -201,7 +201,7 @@ end_processes() { # end_processes FOLDER: asks, waits, insists
 }
 end_former_web() { # what is left of a serve that was killed, itself included
   local each
-  for each in "$RUN" "$RUN"/{front,short,long,work}; do end_processes "$each"; done
+  for each in "$RUN" "$RUN"/{front,short,long,work,live,gauges,stand_in}; do end_processes "$each"; done
 }
 web_answers() { # web_answers ADDRESS PORT: with anything but "not yet"
   "$PYTHON" -c 'import socket, sys

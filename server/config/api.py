@@ -2,7 +2,6 @@
 
 from typing import Any
 
-from device.api import router as device
 from ninja import NinjaAPI
 
 from accounts.account_api import router as account
@@ -11,9 +10,11 @@ from accounts.auth import SignedIn
 from accounts.members_api import router as members
 from common.errors import install
 from common.incoming import Checked
+from device.api import router as device
 from documents.api import router as documents
 from exchange.api import router as exchange
 from gauges.api import router as gauges
+from live.api import router as live
 from practice.api import router as practice
 from recordings.api import router as recordings
 from sites.api import router as sites
@@ -39,6 +40,7 @@ ROUTERS = (
     device,
     exchange,
     recordings,
+    live,
 )
 
 

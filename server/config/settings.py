@@ -3,6 +3,7 @@ committed."""
 
 import json
 from collections.abc import MutableMapping
+from ipaddress import ip_network
 from pathlib import Path
 
 import environ
@@ -25,6 +26,11 @@ ADDRESS = env.str("ZERODIP_ADDRESS", default="").rstrip(
     "/"
 )  # where others reach this server, for codes and links
 HTTPS = env.bool("ZERODIP_HTTPS", default=False)
+# The stand-ins' door on this machine, and the networks in which gauges on the wire may stand.
+STAND_IN_PORT = env.int("ZERODIP_STAND_IN_PORT", default=0)
+STAND_IN_SPEED = env.float("ZERODIP_STAND_IN_SPEED", default=1.0)  # of real time
+_PRIVATE = ["10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7"]
+GAUGE_NETWORKS = [ip_network(each) for each in env.list("ZERODIP_GAUGE_NETWORKS", default=_PRIVATE)]
 
 INSTALLED_APPS = [
     "common",  # first: its `migrate` stands before Django's
@@ -49,6 +55,7 @@ INSTALLED_APPS = [
     "exchange",
     "procrastinate.contrib.django",
     "recordings",
+    "live",
     "config",
 ]
 

@@ -72,6 +72,7 @@ class EntryItem(Item):
     supersedes: UUID | None = None
     at: Time
     by: By = ""
+    by_gauge: str = Field(default="", max_length=40)
 
 
 class PhotoItem(Item):
@@ -140,6 +141,7 @@ class GaugeItem(Item):
 
     id: UUID
     gauge: dict[str, Any]
+    wire: dict[str, Any] | None = None
     checked_on: date | None = None
     retired: bool = False
 

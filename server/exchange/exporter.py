@@ -88,7 +88,13 @@ def _workspace(scope: Scope) -> dict[str, Any]:
     return {
         "practice": {"practice": stored.practice, "sizes_m3": stored.sizes_m3},
         "gauges": [
-            {"id": g.pk, "gauge": g.data, "checked_on": g.checked_on, "retired": g.retired}
+            {
+                "id": g.pk,
+                "gauge": g.data,
+                "wire": g.wire,
+                "checked_on": g.checked_on,
+                "retired": g.retired,
+            }
             for g in gauges
         ],
     }
@@ -149,6 +155,7 @@ def _visit(visit: Visit, photos: bool) -> dict[str, Any]:
                 "supersedes": e.supersedes,
                 "at": e.made_at,
                 "by": shown(e.made_by, e.by),
+                **({"by_gauge": e.by_gauge} if e.by_gauge else {}),
             }
             for e in visit.entries.all()
         ],

@@ -64,7 +64,8 @@ def _gauge(workspace_id: UUID, ready: dict[str, Any]) -> None:
     gauge = known.get(UUID(ready["id"])) or Gauge(
         id=ready["id"], workspace_id=workspace_id, version=0
     )
-    gauge.data, gauge.retired = ready["data"], ready["retired"]
+    gauge.data, gauge.wire = ready["data"], ready["wire"]
+    gauge.retired = ready["retired"]
     gauge.checked_on = date.fromisoformat(ready["checked_on"]) if ready["checked_on"] else None
     gauge.version += 1
     gauge.save()
@@ -196,6 +197,7 @@ def _entries(visits: Iterable[VisitItem], ids: Ids, people: dict[str, User]) -> 
             value=e.value,
             made_at=e.at,
             supersedes=ids(e.supersedes) if e.supersedes else None,
+            by_gauge=e.by_gauge,
             **_by("made_by", e.by, people),
         )
         for visit in visits

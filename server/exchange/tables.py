@@ -96,6 +96,7 @@ TABLES = (
             ("supersedes", "string", "Corrects"),
             ("at", "datetime", "When"),
             ("by", "string", "By"),
+            ("by_gauge", "string", "Shown by the gauge"),
         ),
         (("visit_id", "visits"),),
     ),
@@ -272,6 +273,7 @@ def _entries(scope: Scope) -> Iterator[Row]:
                     "supersedes": e.supersedes,
                     "at": e.made_at,
                     "by": shown(e.made_by, e.by),
+                    "by_gauge": e.by_gauge,
                 }
 
 

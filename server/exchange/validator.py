@@ -23,6 +23,7 @@ from zerodip.gauges import GaugeSpec
 from zerodip.kinds.settings import Practice
 from zerodip.switch.learned import read_learned
 from zerodip.visit.validation import check_record
+from zerodip.wire import WireSpec
 
 from .archive import GaugeItem, Item, PracticeItem, SiteHead, SystemItem
 from .ids import Ids, ids_for
@@ -181,8 +182,10 @@ def _practice(context: Context, piece: Piece, item: PracticeItem) -> Found:
 
 def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
     described, faults = read(GaugeSpec, item.gauge)
-    if faults or described is None:
-        raise InvalidInput(_under(f"{piece.path}.gauge", faults))
+    wire, wrong = (None, []) if item.wire is None else read(WireSpec, item.wire, "wire")
+    if faults or wrong or described is None:
+        faults = _under(f"{piece.path}.gauge", faults) + _under(piece.path, wrong)
+        raise InvalidInput(faults)
     ids, known = context.stored(Gauge, item.id, "workspace_id")
     id = ids(item.id)
     says = context.twice(piece, id)
@@ -192,13 +195,15 @@ def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
     prepared = {
         "id": str(id),
         "data": plain(described),
+        "wire": None if wire is None else plain(wire),
         "checked_on": checked,
         "retired": item.retired,
     }
     if known is None:
         return Found(Change.ADDED, described.name, prepared=prepared)
-    same = (known.data, known.checked_on, known.retired) == (
+    same = (known.data, known.wire, known.checked_on, known.retired) == (
         prepared["data"],
+        prepared["wire"],
         item.checked_on,
         item.retired,
     )

@@ -37,6 +37,13 @@ def put_gauge(
     actor = actor_of(request)
     return gauge_out(
         services.put_gauge(
-            actor, workspace_id, gauge_id, body.version, body.gauge, body.checked_on, body.retired
+            actor,
+            workspace_id,
+            gauge_id,
+            body.version,
+            body.gauge,
+            body.wire,
+            body.checked_on,
+            body.retired,
         )
     )

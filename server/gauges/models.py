@@ -6,11 +6,13 @@ from accounts.models import Workspace
 
 
 class Gauge(models.Model):
-    """A gauge that a crew owns (zerodip.gauges.GaugeSpec), and the day it was last checked."""
+    """A gauge that a crew owns (zerodip.gauges.GaugeSpec), where its figure is fetched if it is on
+    the wire (zerodip.wire.WireSpec), and the day it was last checked."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="gauges")
     data = models.JSONField()
+    wire = models.JSONField(null=True)
     checked_on = models.DateField(null=True)
     retired = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=1)

@@ -16,11 +16,12 @@ __all__ = ["GaugeIn", "GaugeOut", "gauge_out"]
 
 
 class GaugeIn(Schema):
-    """A gauge (zerodip.gauges.GaugeSpec) over the version read, 0 for a new one; the day of its
-    last check."""
+    """A gauge (zerodip.gauges.GaugeSpec) over the version read, 0 for a new one; where its figure
+    is fetched if it is on the wire (zerodip.wire.WireSpec); the day of its last check."""
 
     version: int = 0
     gauge: dict[str, Any]
+    wire: dict[str, Any] | None = None
     checked_on: date | None = None
     retired: bool = False
 
@@ -32,6 +33,7 @@ class GaugeOut(Schema):
     workspace: UUID
     version: int
     gauge: dict[str, Any]
+    wire: dict[str, Any] | None
     error_pa: float
     checked_on: date | None
     state: Literal["never", "overdue", "soon", "good"]
@@ -49,6 +51,7 @@ def gauge_out(gauge: Gauge, band: tuple[float, float] | None = None) -> GaugeOut
         workspace=gauge.workspace_id,
         version=gauge.version,
         gauge=gauge.data,
+        wire=gauge.wire,
         error_pa=error_pa(spec, least, most) if spec else 0.0,
         checked_on=gauge.checked_on,
         state=check_state(since),

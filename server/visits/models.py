@@ -45,7 +45,7 @@ class Visit(models.Model):
 class Entry(models.Model):
     """One record of a visit (zerodip.visit.log), under the id that the page gave it; `made_at` and,
     within a moment, `number` keep the order: what two people recorded without a signal falls into
-    place when it arrives."""
+    place when it arrives. `by_gauge` is the gauge on the wire that showed it, where one did."""
 
     number = models.BigAutoField(primary_key=True)
     id = models.UUIDField(unique=True)
@@ -57,6 +57,7 @@ class Entry(models.Model):
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
     by = models.CharField(max_length=150, default="", blank=True)
+    by_gauge = models.CharField(max_length=40, default="", blank=True)
     made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:

@@ -73,6 +73,7 @@ class EntryOut(Schema):
     supersedes: UUID | None
     at: str
     by: str
+    by_gauge: str = ""
 
 
 class PhotoOut(Schema):

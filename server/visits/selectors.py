@@ -73,6 +73,7 @@ def record_of(entry: Entry) -> Record:
         supersedes=str(entry.supersedes) if entry.supersedes else None,
         at=entry.made_at.isoformat(),
         by=shown(entry.made_by, entry.by),
+        by_gauge=entry.by_gauge,
     )
 
 

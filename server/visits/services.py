@@ -78,6 +78,7 @@ def add_entry(
     value: Any,
     supersedes: UUID | None,
     made: Made | None = None,
+    by_gauge: str = "",
 ) -> tuple[Visit, list[Record]]:
     """Adds one record; gives the visit with all its records. The same id again changes nothing; a
     closed visit takes only what puts its readings right. Raises InvalidInput, Conflict (with what
@@ -106,6 +107,7 @@ def add_entry(
         value=value,
         supersedes=supersedes,
         made_by=actor.user,
+        by_gauge=by_gauge,
         made_at=_after(made.at, records, supersedes),
     )
     records.append(record_of(entry))

@@ -15,6 +15,8 @@ from accounts.permissions import OPEN, PERMISSIONS, PERSONAL
 from config.api import api
 from documents.models import Link
 from exchange.models import Import
+from gauges.models import Gauge
+from live.models import StandIn, Watch
 from practice.selectors import stored_practice
 from recordings.models import Recording
 from sites.models import Site
@@ -34,7 +36,8 @@ WHO = ("owner", "technician", "viewer", "outsider", "anonymous")
 Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int, int, int]]
 
 
-VISIT, PHOTO, LINK, IMPORT, RECORDING = (uuid.uuid4() for _ in range(5))
+VISIT, PHOTO, LINK, IMPORT, RECORDING, GAUGE, WATCH = (uuid.uuid4() for _ in range(7))
+WIRE = {"host": "192.0.2.1", "raw_high": 10000, "at_high": 10}
 
 
 def _visit(world: World) -> uuid.UUID:
@@ -75,6 +78,22 @@ def _recording(world: World) -> uuid.UUID:
     )[0].pk
 
 
+def _gauge(world: World) -> uuid.UUID:
+    """One on the wire."""
+    data = {"name": "Wired", "scale_gauge_pa": 1e6}
+    made = {"workspace": world.workspace, "data": data, "wire": WIRE}
+    return Gauge.objects.get_or_create(pk=GAUGE, defaults=made)[0].pk
+
+
+def _watch(world: World) -> uuid.UUID:
+    ends = {"visit_id": _visit(world), "gauge_id": _gauge(world), "from_s": 0, "until_s": 1}
+    return Watch.objects.get_or_create(pk=WATCH, defaults=ends)[0].pk
+
+
+def _stand_in(world: World) -> uuid.UUID:
+    return StandIn.objects.get_or_create(pk=world.system.pk, defaults={"unit": 1})[0].pk
+
+
 def _member(world: World) -> int:
     """Somebody else of our workspace."""
     user, new = User.objects.get_or_create(username="third of ours")
@@ -95,6 +114,8 @@ def _path(name: str) -> Callable[[World], str]:
         member=_member(w),
         import_=_import(w),
         recording=_recording(w),
+        watch=_watch(w),
+        stand_in=_stand_in(w),
     )
 
 
@@ -115,6 +136,39 @@ def _row(path: str, *statuses: int) -> Row:
 
 # operation: address, body, status for owner, technician, viewer, outsider, anonymous
 ROWS: dict[tuple[str, str], Row] = {
+    ("POST", "/api/workspaces/{workspace_id}/wires/look"): (
+        _path("/api/workspaces/{workspace}/wires/look"),
+        lambda w: {"wire": WIRE},
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/visits/{visit_id}/watches"): _row(
+        "/api/visits/{visit}/watches", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/visits/{visit_id}/watches/{watch_id}"): (
+        _path("/api/visits/{visit}/watches/{new}"),
+        lambda w: {"gauge": str(_gauge(w))},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/watches/{watch_id}/ended"): _row(
+        "/api/watches/{watch}/ended", 200, 200, 403, 404, 401
+    ),
+    ("PUT", "/api/watches/{watch_id}/taken/{entry_id}"): (
+        _path("/api/watches/{watch}/taken/{new}"),
+        lambda w: {"slot": "lap", "value": {"run_s": 60.0, "rest_s": None}},
+        (200, 200, 403, 404, 401),
+    ),
+    **{
+        ("GET", f"/api/watches/{{watch_id}}{what}"): _row(
+            f"/api/watches/{{watch}}{what}", 200, 200, 200, 404, 401
+        )
+        for what in ("", "/line", "/stream")
+    },
+    ("GET", "/api/stand-ins"): _row("/api/stand-ins", 200, 200, 200, 200, 401),
+    ("PUT", "/api/stand-ins/{system_id}"): (
+        _path("/api/stand-ins/{stand_in}"),
+        lambda w: {"hands": {"tap": 0.5}},
+        (200, 200, 403, 404, 401),
+    ),
     ("GET", "/api/systems/{system_id}/recordings"): _row(
         "/api/systems/{system}/recordings", 200, 200, 200, 404, 401
     ),

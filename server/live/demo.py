@@ -1,0 +1,61 @@
+"""The demo's gauges on the wire: a stand-in for each plant that can be simulated, and a gauge that
+reads it."""
+
+from uuid import uuid5
+
+from django.conf import settings
+
+from accounts.models import Workspace
+from gauges.models import Gauge
+from sites.models import System
+from zerodip.fileformat.document import plain, read_document
+from zerodip.gauges import GaugeSpec
+from zerodip.stand_in import can_stand_in
+from zerodip.units import PSI
+from zerodip.wire import WireSpec
+
+from .door import PRESSURE
+from .models import StandIn
+
+__all__ = ["load_stand_ins"]
+
+MOST = 20
+_SCALE_PA = 300 * PSI
+
+
+def load_stand_ins(workspace: Workspace) -> int:
+    """Stand-ins for a workspace's systems, each with its gauge; those that are there stay, with the
+    door's port as it is now. Gives how many there are."""
+    systems = System.objects.filter(site__workspace=workspace, retired_at=None, stand_in=None)
+    taken = set(StandIn.objects.values_list("unit", flat=True))
+    free = (unit for unit in range(1, 248) if unit not in taken)
+    for system in systems.order_by("site__name", "name")[:MOST]:
+        if can_stand_in(read_document(system.document)):
+            StandIn.objects.create(system=system, unit=next(free))
+    stand_ins = StandIn.objects.filter(system__site__workspace=workspace)
+    for each in stand_ins.select_related("system"):
+        _gauge(workspace, each)
+    return stand_ins.count()
+
+
+def _gauge(workspace: Workspace, stand_in: StandIn) -> None:
+    spec = GaugeSpec(
+        name=f"Stand-in, {stand_in.system.name}"[:40], scale_gauge_pa=_SCALE_PA, grade="4A"
+    )
+    wire = WireSpec(
+        host="127.0.0.1",
+        port=settings.STAND_IN_PORT,
+        unit=stand_in.unit,
+        register=PRESSURE,
+        pressure_unit="bar",
+        raw_high=20_000,
+        at_high=20,
+        rate_hz=20,
+    )
+    id = uuid5(stand_in.system_id, "stand-in gauge")
+    defaults = {"workspace": workspace, "data": plain(spec), "wire": plain(wire)}
+    gauge, new = Gauge.objects.get_or_create(pk=id, defaults=defaults)
+    if not new and gauge.wire and gauge.wire["port"] != settings.STAND_IN_PORT:
+        gauge.wire = {**gauge.wire, "port": settings.STAND_IN_PORT}
+        gauge.version += 1
+        gauge.save(update_fields=["wire", "version"])
