@@ -24,6 +24,7 @@ class Plant:
     volume_m3: float = 0.08
     flow_m3_s: float = 10 * GPM
     falls_by: float = 0.3  # of the delivery, from cut-in to cut-out
+    lag_s: float = 0.0  # from the switch's click to delivery
 
     @property
     def air(self) -> float:
@@ -79,7 +80,7 @@ class _State:
     def _rest(self, end: float, flow: float) -> None:
         low, air = self.plant.cut_in * PSI + AIR_PA, self.plant.air
         left = air * (1 / low - 1 / (self.gauge + AIR_PA))  # water above cut-in
-        until = min(end, self.time + left / flow) if flow > 0 else end
+        until = min(end, self.time + left / flow + self.plant.lag_s) if flow > 0 else end
         inner = np.linspace(self.time, until, max(int(until - self.time), 2) + 1)
         fallen = 1 / (self.gauge + AIR_PA) + flow / air * (inner - self.time)
         self._to(inner, 1 / fallen - AIR_PA)

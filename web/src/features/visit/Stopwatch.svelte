@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { soundAlarm } from '../../ui/alarm'
   import { typing } from '../../ui/typing'
   import type { VisitState } from '../../domain/visit.svelte'
   import { holdWatch, readWatch, type Watch } from '../../domain/stopwatch'
@@ -34,7 +35,7 @@
   const alarm = $derived(!!watch?.running && seconds >= judged.alarm_s)
   let short = $state(false)
   $effect(() => {
-    if (alarm) sound()
+    if (alarm) soundAlarm()
   })
   const shown = $derived(
     `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`,
@@ -55,17 +56,6 @@
     if (event.code !== 'Space' || event.repeat || typing(event) || control || !at.open) return
     event.preventDefault()
     press()
-  }
-  /** Heard and felt where the device can; the words are there in any case. */
-  function sound() {
-    navigator.vibrate?.([400, 200, 400, 200, 400])
-    if (!('AudioContext' in window)) return
-    const context = new AudioContext()
-    const tone = context.createOscillator()
-    tone.connect(context.destination)
-    tone.start()
-    tone.stop(context.currentTime + 1)
-    tone.onended = () => void context.close()
   }
 </script>
 

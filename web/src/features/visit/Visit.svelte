@@ -7,6 +7,7 @@
   import Board from '../decide/Board.svelte'
   import { BoardState } from '../../domain/board.svelte'
   import ClashBox from './Clash.svelte'
+  import GaugeLink from './GaugeLink.svelte'
   import Guide from './Guide.svelte'
   import HandOver from './HandOver.svelte'
   import MakeSafe from './MakeSafe.svelte'
@@ -89,6 +90,7 @@
   {#if at.visit && view}
     <Rail state={at} ongo={go} />
     <Guide state={at} ongo={go} />
+    {#if at.open}<GaugeLink state={at} />{/if}
     {#each at.clashes as clash (clash.entry + clash.slot)}<ClashBox state={at} {clash} />{/each}
     {#if at.offline}
       <p role="status" class="flex items-center gap-3 bg-[var(--zd-sand)] px-4 py-2 text-sm">

@@ -7,6 +7,7 @@
   import { uuid } from '../../domain/uuid'
   import Faults from '../../ui/Faults.svelte'
   import QuantityInput from '../../ui/QuantityInput.svelte'
+  import WireForm, { type Wire } from './WireForm.svelte'
 
   /** The gauges that the crew owns: what each may be off by, and when it was last checked. */
   type Gauge = Schemas['GaugeOut']
@@ -18,6 +19,22 @@
   const BLANK = { name: '', reads: 'system', grade: 'B', checked: '', retired: false }
   /** Pressures in SI; what is no number as typed, for the server to name. */
   let form = $state({ ...BLANK, scale: null as unknown, low: 0 as unknown })
+  let wire = $state.raw<Wire | undefined>()
+  const NEW_WIRE: Wire = {
+    host: '',
+    port: 502,
+    unit: 1,
+    table: 'holding',
+    register: 0,
+    number: 'uint16',
+    order: 'big',
+    pressure_unit: 'bar',
+    raw_low: 0,
+    raw_high: 10000,
+    at_low: 0,
+    at_high: 10,
+    rate_hz: 10,
+  }
   const STATES = {
     never: 'never checked',
     overdue: 'check overdue',
@@ -45,6 +62,7 @@
     const text = { name: String(name), reads: String(reads), grade: String(grade) }
     const state = { checked: gauge?.checked_on ?? '', retired: gauge?.retired ?? false }
     form = { ...text, ...state, scale: scale_gauge_pa, low: low_pa }
+    wire = gauge?.wire ?? undefined
   }
   async function keep(event: SubmitEvent) {
     event.preventDefault()
@@ -53,6 +71,7 @@
     const body = {
       version: editing!.version,
       gauge,
+      wire: wire ?? null,
       checked_on: form.checked || null,
       retired: form.retired,
     }
@@ -88,7 +107,7 @@
               gauge.error_pa,
               'pressure',
               preferences.units,
-            )}</span
+            )}{gauge.wire ? `, on the wire at ${String(gauge.wire.host)}` : ''}</span
           >
           <span class="block text-sm"
             >{gauge.checked_on ? `checked ${day(`${gauge.checked_on}T12:00`)}` : ''}
@@ -164,6 +183,15 @@
       <label class="flex min-h-12 items-center gap-3">
         <input type="checkbox" class="checkbox checkbox-lg" bind:checked={form.retired} />Out of use
       </label>
+      <label class="flex min-h-12 items-center gap-3 sm:col-span-2">
+        <input
+          type="checkbox"
+          class="checkbox checkbox-lg"
+          checked={wire !== undefined}
+          onchange={(event) => (wire = event.currentTarget.checked ? NEW_WIRE : undefined)}
+        />On the wire: the server reads it
+      </label>
+      {#if wire}<WireForm {workspace} bind:wire {faults} />{/if}
       {#if problem}<p role="alert" class="text-error sm:col-span-3">
           {problem.title}. {problem.detail}
         </p>{/if}
