@@ -2,12 +2,13 @@
 
 import time
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import asdict, dataclass
 from typing import Any
 from uuid import UUID, uuid5
 
 import numpy as np
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Min
 
 from recordings.models import Recording, State
@@ -37,6 +38,7 @@ __all__ = [
 
 LONGEST_S = 24 * 3600.0  # that a watch goes on unless it is ended
 _STALE_S, _FRESH_S = 48 * 3600.0, 3600.0
+_LAST_KEPT_S = 4  # in which the reader has kept what came last
 _USUAL_LAG_S = 1.0
 LAYOUT = Layout(
     style="epoch_s",
@@ -96,21 +98,24 @@ def end_watch(watch: Watch) -> Watch:
 
     watch.until_s = time.time()
     watch.save(update_fields=["until_s"])
-    transaction.on_commit(lambda: keep_as_recording.defer(watch=str(watch.pk)))
+    later = keep_as_recording.configure(schedule_in={"seconds": _LAST_KEPT_S})
+    transaction.on_commit(lambda: later.defer(watch=str(watch.pk)))
     return watch
 
 
 def keep_samples(gauge: UUID, samples: list[tuple[float, float]]) -> None:
-    """Keeps some seconds of a gauge's samples: time (s) and pressure (Pa gauge)."""
+    """Keeps some seconds of a gauge's samples: time (s) and pressure (Pa gauge); nothing of a gauge
+    that was taken away meanwhile."""
     times, pressures = np.array(samples).T
-    Stretch.objects.create(
-        gauge_id=gauge,
-        first_s=float(times[0]),
-        last_s=float(times[-1]),
-        count=len(times),
-        time=pack_times(times),
-        pressure=pack(np.round(pressures, 1)),
-    )
+    with suppress(IntegrityError), transaction.atomic():
+        Stretch.objects.create(
+            gauge_id=gauge,
+            first_s=float(times[0]),
+            last_s=float(times[-1]),
+            count=len(times),
+            time=pack_times(times),
+            pressure=pack(np.round(pressures, 1)),
+        )
 
 
 def keep_seen(watch: UUID, seen: dict[str, Any]) -> None:

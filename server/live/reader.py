@@ -2,6 +2,7 @@
 what the line shows is worked out beside it. One process reads for all hosts."""
 
 import asyncio
+import logging
 import time
 from collections import deque
 from contextlib import suppress
@@ -23,6 +24,7 @@ from .wires import WireProblem, opened
 
 __all__ = ["Reader"]
 
+_LOG = logging.getLogger(__name__)
 _LOOKED_BACK_S = 900.0  # of the line that is read while it comes
 _KEPT_S, _ASKED_S, _READ_S, _AGAIN_S = 2.0, 1.0, 1.0, 1.0
 _LOCK = 0x5A65726F  # of the one reader
@@ -59,6 +61,7 @@ class Reader:
         self._tasks: dict[UUID, tuple[WireSpec, asyncio.Task[None]]] = {}
         self._lines: dict[UUID, _Line] = {}
         self._seen: dict[UUID, tuple[Any, ...]] = {}
+        self._watches: list[Asked] = []
 
     async def run(self) -> None:
         """Reads until it is told to stop. Raises where the database goes: it is begun again."""
@@ -125,23 +128,29 @@ class Reader:
     async def _keep(self) -> None:
         while True:
             await asyncio.sleep(_KEPT_S)
-            for gauge, line in self._lines.items():
+            for gauge, line in list(self._lines.items()):
                 new, line.new = line.new, []
                 if new:
                     await sync_to_async(keep_samples)(gauge, new)
+                elif gauge not in self._tasks:
+                    del self._lines[gauge]
 
     async def _look(self) -> None:
         """What each watch shows by now, beside the reading."""
         while True:
             begun = time.monotonic()
-            for each in list(getattr(self, "_watches", [])):
+            for each in list(self._watches):
                 line = self._lines.get(each.gauge)
                 if line and line.times:
                     await self._see(each, line.since(max(each.from_s, line.times[0])))
             await asyncio.sleep(max(_READ_S, 3 * (time.monotonic() - begun)))
 
     async def _see(self, watch: Asked, samples: Samples) -> None:
-        seen = await asyncio.to_thread(seen_of, samples, watch.atmosphere_pa, watch.lag_s)
+        try:
+            seen = await asyncio.to_thread(seen_of, samples, watch.atmosphere_pa, watch.lag_s)
+        except Exception:  # of one line: the others are read on
+            _LOG.exception("the line of watch %s could not be read", watch.id)
+            return
         if seen is None:
             return
         mark = _mark(seen)

@@ -9,7 +9,7 @@ from django.core.management import call_command
 from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
-from tests.serving import Served, serving
+from tests.serving import Served, free_port, serving
 
 FLAGS = [
     "--no-sandbox",
@@ -29,7 +29,8 @@ EXPECTED = "status of|ERR_INTERNET_DISCONNECTED|ERR_CONNECTION_REFUSED"
 def server(django_db_setup: None, django_db_blocker: Any) -> Iterator[Served]:
     with django_db_blocker.unblock():
         name = str(connection.settings_dict["NAME"])
-    with serving(name, ZERODIP_DEMO="1") as made:
+    door = {"ZERODIP_STAND_IN_PORT": str(free_port()), "ZERODIP_STAND_IN_SPEED": "12"}
+    with serving(name, ZERODIP_DEMO="1", **door) as made:
         yield made
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from zerodip.recording.live import Seen
 from zerodip.units import PSI, text
-from zerodip.visit.log import Log
+from zerodip.visit.log import Log, Record
 from zerodip.visit.slots import (
     DIP_SEEN,
     FOUND_CUT_IN,
@@ -205,11 +205,16 @@ def _knee(at: _Asked) -> Iterator[Offered]:
 
 
 def _look(at: _Asked) -> Iterator[Offered]:
-    """Both points of one cycle that began after the last turn and after power came back."""
+    """Both points of one cycle that began after the last turn and after power came back; of a cycle
+    that was taken, what is on record."""
     start, stop, turned = at.seen.start, at.seen.stop, at.log.turned()
     if start is None or stop is None or start.dips or start.error_pa > _MOST_ERROR_PA:
         return
-    if min(start.at_s, stop.at_s) <= _changed_s(at.log) or stop.gauge_pa <= start.gauge_pa:
+    began_s = min(start.at_s, stop.at_s)
+    if stop.gauge_pa <= start.gauge_pa:
+        return
+    if began_s <= _changed_s(at.log):
+        yield from _looked(at, began_s)
         return
     within = _within(at, max(start.error_pa, stop.error_pa))
     low, high = (max(each.gauge_pa + at.shift_pa, 0.0) for each in (start, stop))
@@ -230,13 +235,34 @@ def _look(at: _Asked) -> Iterator[Offered]:
     )
 
 
+def _looked(at: _Asked, began_s: float) -> Iterator[Offered]:
+    """The last look, where the gauge gave it of this cycle."""
+    for record in at.log.records_in(TRY)[-1:]:
+        if record.by_gauge and _turned_s(at.log) < began_s < _at_s(record):
+            low, high = (record.value[f"cut_{name}_gauge_pa"] for name in ("in", "out"))
+            yield Offered(
+                slot=TRY.name,
+                value=record.value,
+                title="Both points",
+                text=f"{_psi(at, low)} in, {_psi(at, high)} out",
+                within="",
+                beside="",
+                at_s=began_s,
+            )
+
+
 def _changed_s(log: Log) -> float:
-    """When something was last changed under the cover: a turn, a look, power back (s)."""
-    records = [log.record(TURNED), log.record(confirmation("power_up")), *log.records_in(TRY)[-1:]]
-    return max(
-        (datetime.fromisoformat(each.at).timestamp() for each in records if each and each.at),
-        default=0.0,
-    )
+    """When something was last changed under the cover, or looked at (s)."""
+    return max([_turned_s(log), *map(_at_s, log.records_in(TRY)[-1:])])
+
+
+def _turned_s(log: Log) -> float:
+    """When a nut was last turned, or power came back (s)."""
+    return max(_at_s(log.record(TURNED)), _at_s(log.record(confirmation("power_up"))))
+
+
+def _at_s(record: Record | None) -> float:
+    return datetime.fromisoformat(record.at).timestamp() if record and record.at else 0.0
 
 
 def _lowest(at: _Asked) -> Iterator[Offered]:

@@ -185,3 +185,19 @@ def test_what_is_on_record_is_said_and_corrected() -> None:
         ("found.cut_out", True, "found.cut_out"),
         ("found.run", True, "found.run"),
     ]
+
+
+def test_a_look_that_was_taken_stays_on_record_until_a_nut_is_turned() -> None:
+    line = line_of(Plant(), [(10, 0.0), (60, 6 * GPM), (120, 0.0)], STEP_S, 0.05, 2)
+    seen = until(line, line.time_s[-1])
+    (look,) = cycle_at(None)
+    taken = Record(
+        id="look", slot="try", value=look.value, at="1970-01-01T00:04:00+00:00", by_gauge="Sender"
+    )
+    assert seen is not None
+    (again,) = offered(seen, "set", log_of([taken]), WANTED, "us")
+    assert again.taken
+    turn = Record(
+        id="turn", slot="set.turned", value={"first": 1.0}, at="1970-01-01T00:05:00+00:00"
+    )
+    assert offered(seen, "set", log_of([taken, turn]), WANTED, "us") == []

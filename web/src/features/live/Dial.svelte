@@ -90,8 +90,12 @@
     fill={over ? 'var(--color-error)' : lost ? 'var(--color-neutral)' : 'var(--color-base-content)'}
     >{figure}</text
   >
-  <text x={WIDE / 2} y="398" text-anchor="middle" class="text-[26px] max-sm:text-[36px]" fill="var(--color-neutral)"
-    >{unit}</text
+  <text
+    x={WIDE / 2}
+    y="398"
+    text-anchor="middle"
+    class="text-[26px] max-sm:text-[36px]"
+    fill="var(--color-neutral)">{unit}</text
   >
 </svg>
 <p class="sr-only" aria-live="off">

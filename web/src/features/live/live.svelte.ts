@@ -87,6 +87,13 @@ export class LiveState {
     if (!got.data) return
     this.watch = got.data
     this.stop()
+    this.#await()
+  }
+  /** Until what was watched is a recording. */
+  #await() {
+    this.#timers = [
+      setInterval(() => (this.watch?.recording ? this.stop() : void this.look()), AGAIN_MS),
+    ]
   }
   /** What it offers by now. */
   async look() {
@@ -144,6 +151,7 @@ export class LiveState {
     if (ended) {
       this.stop()
       void this.look()
+      this.#await()
     }
     if (t === undefined || p === undefined) return
     this.lost = ''

@@ -10,6 +10,7 @@
       .series('lap')
       .map(({ id, value }) => ({ id, ...(value as { run_s: number; rest_s: number | null }) })),
   )
+  const gauge = (id: string) => at.visit!.entries.find((each) => each.id === id)?.by_gauge
   const say = (seconds: number) => text(seconds, 'duration', preferences.units)
 </script>
 
@@ -22,7 +23,11 @@
     <tbody>
       {#each laps as lap, index (lap.id)}
         <tr>
-          <td class="figure">{index + 1}</td>
+          <td
+            ><span class="figure">{index + 1}</span>
+            {#if gauge(lap.id)}<span class="text-sm text-neutral">from {gauge(lap.id)}</span
+              >{/if}</td
+          >
           <td class="figure text-right">{lap.rest_s == null ? '–' : say(lap.rest_s)}</td>
           <td class="figure text-right">{say(lap.run_s)}</td>
         </tr>

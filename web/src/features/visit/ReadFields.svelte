@@ -24,10 +24,11 @@
     return typeof value === 'number' ? value : null
   }
 
-  function note({ last, dimension, drift, when }: Schemas['ReadField']): string {
-    if (last === null || last === undefined || last === '') return when
+  function note({ last, dimension, drift, when, by_gauge }: Schemas['ReadField']): string {
+    const by = by_gauge ? `from ${by_gauge}` : ''
+    const known = last !== null && last !== undefined && last !== ''
     const said = typeof last === 'number' ? text(last, dimension, preferences.units) : String(last)
-    return [when, `last time ${said}`, drift].filter(Boolean).join(' · ')
+    return [when, by, known && `last time ${said}`, known && drift].filter(Boolean).join(' · ')
   }
 </script>
 
