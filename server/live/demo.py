@@ -4,6 +4,7 @@ reads it."""
 from uuid import uuid5
 
 from django.conf import settings
+from django.db.models import QuerySet
 
 from accounts.models import Workspace
 from gauges.models import Gauge
@@ -19,23 +20,27 @@ from .models import StandIn
 
 __all__ = ["load_stand_ins"]
 
-MOST = 20
+MOST = 12
 _SCALE_PA = 300 * PSI
 
 
 def load_stand_ins(workspace: Workspace) -> int:
     """Stand-ins for a workspace's systems, each with its gauge; those that are there stay, with the
     door's port as it is now. Gives how many there are."""
-    systems = System.objects.filter(site__workspace=workspace, retired_at=None, stand_in=None)
+    stand_ins = StandIn.objects.filter(system__site__workspace=workspace)
+    if not stand_ins.exists():
+        _stand_in(System.objects.filter(site__workspace=workspace, retired_at=None))
+    for each in stand_ins.select_related("system"):
+        _gauge(workspace, each)
+    return stand_ins.count()
+
+
+def _stand_in(systems: QuerySet[System]) -> None:
     taken = set(StandIn.objects.values_list("unit", flat=True))
     free = (unit for unit in range(1, 248) if unit not in taken)
     for system in systems.order_by("site__name", "name")[:MOST]:
         if can_stand_in(read_document(system.document)):
             StandIn.objects.create(system=system, unit=next(free))
-    stand_ins = StandIn.objects.filter(system__site__workspace=workspace)
-    for each in stand_ins.select_related("system"):
-        _gauge(workspace, each)
-    return stand_ins.count()
 
 
 def _gauge(workspace: Workspace, stand_in: StandIn) -> None:

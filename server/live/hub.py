@@ -85,8 +85,11 @@ async def events(gauge: str, watch: str) -> AsyncIterator[str]:
                 payload = await asyncio.wait_for(queue.get(), _SILENT_S)
             except TimeoutError:
                 payload = message(lost=SILENT)
-            yield f"data: {payload}\n\n"
-            if '"ended":true' in payload:
+            payloads = [payload]
+            while not queue.empty():  # what waits goes out together
+                payloads.append(queue.get_nowait())
+            yield "".join(f"data: {each}\n\n" for each in payloads)
+            if any('"ended":true' in each for each in payloads):
                 return
     finally:
         _HUB.leave(queue, gauge, watch)

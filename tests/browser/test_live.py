@@ -109,14 +109,14 @@ def crypto(page: Page) -> str:
 
 def test_lost_and_back_and_kept_as_a_recording(gauge: tuple[Page, Page, Visit]) -> None:
     page, hands, visit = gauge
-    expect(page.get_by_test_id("needle")).to_be_visible()
+    expect(page.get_by_test_id("needle")).to_be_attached()
     cable = plant(hands).get_by_role("group", name="Cable")
     cable.get_by_role("button", name="Off").click()
     expect(page.get_by_test_id("lost")).to_be_visible(timeout=2500)
     expect(page.get_by_test_id("needle")).to_have_count(0)
     cable.get_by_role("button", name="On").click()
     expect(page.get_by_test_id("lost")).to_have_count(0, timeout=5000)
-    expect(page.get_by_test_id("needle")).to_be_visible()
+    expect(page.get_by_test_id("needle")).to_be_attached()
     page.get_by_role("button", name="Stop watching").click()
     page.get_by_role("link", name="Open its recording").click(timeout=30_000)
     expect(page.get_by_role("heading", name=re.compile("live"))).to_be_visible()
