@@ -82,7 +82,7 @@ _VISITS: list[str] = []
 async def _watch(caller: Caller, url: str, watch: str, until: float, ages: list[float]) -> None:
     """One who watches: how old each sample is when it comes (s)."""
     host, port = urlsplit(url).hostname, urlsplit(url).port
-    await asyncio.sleep(random.uniform(0, WARM_S - 1))  # noqa: S311 (nobody opens fifty at once)
+    await asyncio.sleep(random.uniform(0, WARM_S - 1))
     reader, writer = await asyncio.open_connection(host, port)
     head = {**caller.headers, "Host": f"{host}:{port}"}
     lines = [f"GET /api/watches/{watch}/stream HTTP/1.1", *(f"{k}: {v}" for k, v in head.items())]
@@ -134,7 +134,7 @@ def main() -> None:
         "ZERODIP_DEMO": "1",
         "ZERODIP_STAND_IN_PORT": port,
     }
-    with serving("zerodip", "0.0.0.0", **settings) as made, sync_playwright() as playwright:  # noqa: S104
+    with serving("zerodip", "0.0.0.0", **settings) as made, sync_playwright() as playwright:
         subprocess.run(
             [f"{ROOT}/.venv/bin/python", "manage.py", "load_demo_stand_ins"],
             cwd=ROOT / "server",

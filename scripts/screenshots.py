@@ -187,6 +187,23 @@ def recording(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
+def big_gauge(page: Page) -> None:
+    """A gauge on the wire, seen through one cycle of its stand-in."""
+    visit(page)
+    page.get_by_role("link", name="Big gauge").click()
+    page.get_by_role("button", name="Stand-in, Potting-shed well").click()
+    hands = page.context.new_page()
+    hands.goto(f"{page.url.split('/visits')[0]}/stand-ins")
+    plant = hands.get_by_test_id("stand-in").filter(has_text="Potting-shed well")
+    taps = plant.get_by_role("group", name="Taps open")
+    taps.get_by_role("button", name="60 %").click()
+    pump = page.get_by_test_id("pump")
+    pump.get_by_text("Pump runs").wait_for(timeout=300_000)
+    taps.get_by_role("button", name="Shut").click()
+    pump.get_by_text("Pump rests").wait_for(timeout=300_000)
+    page.wait_for_timeout(4000)
+
+
 def workspace(page: Page) -> None:
     """What belongs to the crew."""
     page.get_by_role("link", name="Workspace").click()
@@ -206,7 +223,7 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
     ("kind-tankless", LAPTOP, "day", decide("Galley pump", "window")),
     ("propose", LAPTOP, "day", compare("Orchard house well", "Propose", "ways")),
     ("recording", LAPTOP, "day", recording),
-    ("sizes", PHONE, "day", compare("Millrace cottage", "Sizes", "sized")),
+    ("big-gauge", LAPTOP, "cellar", big_gauge),
     ("trouble", PHONE, "day", trouble),
     ("visit-watch", PHONE, "day", watch),
     ("visit-safe", PHONE, "day", make_safe),

@@ -19,6 +19,7 @@ from visits.services import add_entry
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
 from zerodip.fileformat.fields import read
+from zerodip.recording.watched import OFFERED
 from zerodip.stand_in import Hands
 from zerodip.visit.log import Record
 from zerodip.wire import PROBLEMS, WireSpec, first_look, gauge_pa
@@ -106,8 +107,11 @@ def take_seen(
     actor: Actor, watch_id: UUID, entry_id: UUID, slot: str, value: Any, supersedes: UUID | None
 ) -> tuple[Visit, list[Record]]:
     """Takes one reading that the gauge offered into the visit, marked with the gauge's name. Raises
-    what adding an entry does."""
+    InvalidInput (nothing that a gauge gives), and what adding an entry does."""
     watch = watch_for_actor(actor, watch_id)
+    if slot not in OFFERED:
+        says = "is nothing that a gauge gives. Enter it by hand."
+        raise InvalidInput([Fault(path="slot", code="not_offered", title="This", says=says)])
     name = str(watch.gauge)[:40]
     return add_entry(actor, watch.visit_id, entry_id, slot, value, supersedes, None, name)
 

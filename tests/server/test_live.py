@@ -225,6 +225,9 @@ def test_a_reading_taken_is_marked_as_the_gauge_s(world: World) -> None:
     assert fields["found.cut_in"]["by_gauge"] == ""
     other = world["technician"].send("PUT", at.rsplit("/", 1)[0] + f"/{uuid.uuid4()}", body)
     assert other.status_code == 200  # the same value again changes nothing
+    remark = {"slot": "signed", "value": "Somebody"}
+    refused = world["technician"].send("PUT", at.rsplit("/", 1)[0] + f"/{uuid.uuid4()}", remark)
+    assert refused.json()["faults"][0]["path"] == "slot"
     wrong = {"slot": "found.cut_out", "value": 1e9, "supersedes": str(entry.id)}
     refused = world["technician"].send("PUT", at.rsplit("/", 1)[0] + f"/{uuid.uuid4()}", wrong)
     assert refused.status_code == 422

@@ -27,7 +27,23 @@ from zerodip.visit.slots import (
     confirmation,
 )
 
-__all__ = ["Hint", "Offered", "Wanted", "hints_of", "offered"]
+__all__ = ["OFFERED", "Hint", "Offered", "Wanted", "hints_of", "offered"]
+
+# What a gauge may give a visit.
+OFFERED = frozenset(
+    slot.name
+    for slot in (
+        FOUND_GAUGE,
+        FOUND_CUT_IN,
+        FOUND_CUT_OUT,
+        FOUND_RUN,
+        KNEE,
+        TRY,
+        LAP,
+        DIP_SEEN,
+        LEAK,
+    )
+)
 
 _MOST_ERROR_PA = 1.5 * PSI  # beyond which a reading is none
 
