@@ -3,7 +3,7 @@
 import asyncio
 import time
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from django.db import connection
 
@@ -14,14 +14,16 @@ from common.idempotency import stored_already
 from common.transactions import write
 from gauges.models import Gauge
 from visits.models import Visit
-from visits.selectors import visit_for_actor
+from visits.selectors import document_of, records_of, visit_for_actor
 from visits.services import add_entry
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
 from zerodip.fileformat.fields import read
+from zerodip.gauges import GaugeSpec, error_pa
 from zerodip.recording.watched import OFFERED
 from zerodip.stand_in import Hands
-from zerodip.visit.log import Record
+from zerodip.visit.log import Record, log_of
+from zerodip.visit.slots import GAUGE_ERROR, GAUGE_LOW, GAUGE_USED
 from zerodip.wire import PROBLEMS, WireSpec, first_look, gauge_pa
 
 from .channel import CHANNEL, message
@@ -73,9 +75,27 @@ def begin_watch(actor: Actor, visit_id: UUID, watch_id: UUID, gauge_id: UUID) ->
     if same is not None:
         return same
     log_event(actor.user, "live.watch", visit.system_id, visit=str(visit.pk), gauge=str(gauge.pk))
+    _use(actor, visit, gauge, watch_id)
     return Watch.objects.create(
         id=watch_id, visit=visit, gauge=gauge, from_s=time.time(), made_by=actor.user
     )
+
+
+def _use(actor: Actor, visit: Visit, gauge: Gauge, watch_id: UUID) -> None:
+    """It is the gauge of the visit where none was named: by its error the switch is set."""
+    spec, _ = read(GaugeSpec, gauge.data)
+    if spec is None or log_of(records_of(visit)).value(GAUGE_USED) is not None:
+        return
+    settings = document_of(visit).settings
+    error = error_pa(spec, settings.cut_in_gauge_pa, settings.cut_out_gauge_pa)
+    least, most = GAUGE_ERROR.spec.least, GAUGE_ERROR.spec.most  # type: ignore[union-attr]
+    used = (
+        (GAUGE_USED, spec.name),
+        (GAUGE_ERROR, min(max(error, least or 0.0), most or error)),
+        (GAUGE_LOW, spec.low_pa),
+    )
+    for slot, value in used:
+        add_entry(actor, visit.pk, uuid5(watch_id, slot.name), slot.name, value, None)
 
 
 def _on_wire(visit: Visit, gauge_id: UUID) -> Gauge:

@@ -139,6 +139,8 @@ def test_one_watch_at_a_time_however_often_it_is_asked_for(world: World) -> None
     gauge, other, visit = wired(world), wired(world), Visit.objects.create(system=world.system)
     first, again = begun(world, gauge, visit), begun(world, gauge, visit)
     assert first.json()["id"] == again.json()["id"]
+    used = {each.slot: each.value for each in visit.entries.all()}
+    assert used == {"gauge.used": "Sender", "gauge.error": pytest.approx(1000.0), "gauge.low": 0.0}
     third = begun(world, other, visit).json()
     assert third["open"]
     assert Watch.objects.get(pk=first.json()["id"]).until_s is not None

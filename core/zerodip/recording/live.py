@@ -132,7 +132,8 @@ def seen_of(samples: Samples, atmosphere_pa: float, lag_s: float = 1.0) -> Seen 
     if len(samples) < 10:
         return seen
     noise = noise_of(samples.gauge_pa)
-    cycles = _settled(cycles_of(samples, atmosphere_pa), float(times[-1]))
+    top = float(np.percentile(samples.gauge_pa, 95))
+    cycles = _settled(cycles_of(samples, atmosphere_pa), float(times[-1]), _EMPTY * top)
     seen = _with_cycles(seen, cycles, samples, noise, lag_s)
     return _with_rest(seen, samples, cycles, noise)
 
@@ -143,13 +144,19 @@ def _unbroken(samples: Samples) -> Samples:
     return samples.taken(slice(int(gaps[-1]) + 1, None)) if len(gaps) else samples
 
 
-def _settled(cycles: Cycles, now_s: float) -> Cycles:
-    """Without what came in the last two seconds: it is not told yet."""
+def _settled(cycles: Cycles, now_s: float, empty_pa: float) -> Cycles:
+    """Without what came in the last two seconds, which is not told yet, and without starts before
+    which the gauge did not fall: there a tap was shut while the pump ran. On an empty tank it lies
+    at the bottom before a start."""
     until = now_s - _SETTLES_S
     cycles = taken(cycles, ~(cycles.start_s > until))
     late = (cycles.stop_s > until) | ~_stopped(cycles)
+    fell = cycles.fall_before < -_TWICE * np.nan_to_num(cycles.fall_before_error)
+    fell |= cycles.cut_in_pa < empty_pa
     return replace(
         cycles,
+        start_s=np.where(fell, cycles.start_s, np.nan),
+        cut_in_pa=np.where(fell, cycles.cut_in_pa, np.nan),
         stop_s=np.where(late, np.nan, cycles.stop_s),
         cut_out_pa=np.where(late, np.nan, cycles.cut_out_pa),
     )
@@ -178,8 +185,10 @@ def _with_cycles(seen: Seen, cycles: Cycles, samples: Samples, noise: float, lag
         return seen
     seen = replace(seen, pump="rests", since_s=stop.at_s, rest_s=_rest(cycles, stopped))
     if np.isfinite(cycles.run_s[stopped]):
+        # The click came before delivery, by the usual lag: all of it may be wrong.
         errors = cycles.start_error_s[stopped], cycles.stop_error_s[stopped]
-        run_s, error_s = float(cycles.run_s[stopped]), _TWICE * float(np.hypot(*errors))
+        error_s = float(np.hypot(_TWICE * float(np.hypot(*errors)), lag_s))
+        run_s = float(cycles.run_s[stopped]) + lag_s
         seen = replace(seen, run_s=run_s, time_error_s=error_s)
     return seen
 

@@ -345,8 +345,13 @@ def hints_of(seen: Seen, step: Step, units: str) -> list[Hint]:
         Hints, each with what to do.
     """
     start = seen.start
-    if start is None or step not in ("watch", "set"):
+    if step not in ("watch", "set", "prove"):
         return []
+    if start is None and seen.stop is None:
+        return []
+    if start is None or (seen.stop and seen.stop.at_s > start.at_s and seen.run_s is None):
+        says = "Open a tap a little, and shut it as soon as the pump starts."
+        return [Hint(title="The start was not clear", says=says)]
     if start.dips:
         fell = text(start.lowest_pa, "pressure", units)
         says = f"The gauge fell to {fell} at the start. Read cut-in by ear: where it clicks."

@@ -56,6 +56,27 @@ def test_a_pump_that_never_reaches_cut_out_tells_no_stop() -> None:
         assert (seen.run_s, seen.quiet) == (None, None)
 
 
+@pytest.mark.parametrize("tap", [0.2, 0.6, 0.8])
+@pytest.mark.parametrize("open_s", [3.0, 20.0, 60.0])
+def test_a_tap_shut_while_the_pump_runs_is_no_start(tap: float, open_s: float) -> None:
+    """With a tap open that takes nearly all, the gauge hardly rises until it is shut."""
+    plant, at_s = StandIn(read_document(file()), Hands(tap=tap), 0.0), 0.0
+    while not plant.runs(at_s):
+        at_s += 0.1
+    samples = watched([(0, Hands(tap=tap)), (at_s + open_s, Hands())], at_s + open_s + 85)
+    seen = seen_of(samples, AIR_PA, 1.5)
+    assert seen is not None
+    assert seen.stop is not None
+    if seen.start is None:
+        assert seen.run_s is None
+        assert [each.title for each in hints_of(seen, "watch", "us")] == ["The start was not clear"]
+    else:
+        assert seen.start.at_s == pytest.approx(at_s + 1.5, abs=2.0)
+        assert seen.run_s == pytest.approx(seen.stop.at_s - at_s, abs=seen.time_error_s + 0.5)
+    if open_s < 5 or tap < 0.5:
+        assert seen.start is not None  # done as it is told, it is seen
+
+
 def watched(
     hands: list[tuple[float, Hands]], seconds: float, seed: int = 1, **settings: Any
 ) -> Samples:

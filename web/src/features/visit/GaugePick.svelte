@@ -12,7 +12,11 @@
     const path = { visit_id: at.id }
     void outcome(api.GET('/api/visits/{visit_id}/gauges', { params: { path } })).then(
       ({ data }) => {
-        if (data) gauges = data.filter((each) => (each.gauge.reads === 'air') === (reads === 'air'))
+        // Gauges on the wire are used from the big gauge.
+        if (data)
+          gauges = data.filter(
+            (each) => !each.wire && (each.gauge.reads === 'air') === (reads === 'air'),
+          )
       },
     )
   })

@@ -27,6 +27,11 @@
     input: 'input (3…)',
     big: 'high word first',
     little: 'low word first',
+    uint16: '16 bit',
+    int16: '16 bit, with sign',
+    uint32: '32 bit',
+    int32: '32 bit, with sign',
+    float32: '32 bit, floating',
   }
   let looked = $state.raw<Schemas['LookOut'] | undefined>()
   let wrong = $state.raw<Fault[]>([])
