@@ -1,6 +1,6 @@
 """Takes the pictures in docs/screenshots from a running ./start with the demo as it was loaded:
 
-.venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200]
+.venv/bin/python scripts/screenshots.py [http://127.0.0.1:8200 [NAME …]]
 """
 
 import re
@@ -196,7 +196,9 @@ def big_gauge(page: Page) -> None:
     hands.goto(f"{page.url.split('/visits')[0]}/stand-ins")
     plant = hands.get_by_test_id("stand-in").filter(has_text="Potting-shed well")
     taps = plant.get_by_role("group", name="Taps open")
-    taps.get_by_role("button", name="30 %").click()
+    taps.get_by_role("button", name="100 %").click()
+    page.get_by_test_id("pressure").get_by_text(re.compile(r"^4[0-4]")).wait_for(timeout=300_000)
+    taps.get_by_role("button", name="10 %", exact=True).click()
     pump = page.get_by_test_id("pump")
     pump.get_by_text("Pump runs").wait_for(timeout=300_000)
     taps.get_by_role("button", name="Shut").click()
@@ -233,13 +235,15 @@ PICTURES: list[tuple[str, tuple[int, int], str, Callable[[Page], None]]] = [
 ]
 
 
-def main(address: str) -> None:
-    """Takes them all."""
+def main(address: str, *names: str) -> None:
+    """Takes them all, or those named."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
         )
         for name, (width, height), theme, steps in PICTURES:
+            if names and name not in names:
+                continue
             phone = width < 600
             context = browser.new_context(
                 viewport={"width": width, "height": height}, has_touch=phone, is_mobile=phone
@@ -257,4 +261,4 @@ def main(address: str) -> None:
 
 
 if __name__ == "__main__":
-    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8200")
+    main(*(sys.argv[1:] or ["http://127.0.0.1:8200"]))

@@ -37,7 +37,7 @@ class _Plant:
     """One plant behind the door."""
 
     def __init__(self, row: Row) -> None:
-        self.version, self.hands = row.system.version, _hands(row)
+        self.hands = _hands(row)
         self._plant = StandIn(read_document(row.system.document), self.hands, _now())
         chance = random.Random(row.unit)  # noqa: S311 (noise, no secret)
         self._sensor = Sensor(lambda: chance.gauss(0.0, _NOISE_PA))
@@ -117,11 +117,10 @@ async def _serve(rows: dict[int, Row]) -> None:
 
 
 async def _same(plants: dict[int, _Plant]) -> bool:
-    """Hands move as they are told; False where other plants stand in."""
+    """Hands move as they are told; False where other plants stand in. What is entered of a system
+    meanwhile does not change the plant."""
     rows = await sync_to_async(_rows)()
-    if {unit: row.system.version for unit, row in rows.items()} != {
-        unit: plant.version for unit, plant in plants.items()
-    }:
+    if rows.keys() != plants.keys():
         return False
     for unit, row in rows.items():
         plants[unit].move(_hands(row))

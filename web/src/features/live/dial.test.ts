@@ -6,12 +6,12 @@ const PSI = toSi(1, unitFor('pressure', 'us'))
 
 describe('the dial', () => {
   it('begins on the left, ends on the right, and stays at its ends', () => {
-    expect(at(0, 100, 300)[0]).toBeCloseTo(80)
-    expect(at(50, 100, 300)).toEqual([expect.closeTo(380), expect.closeTo(100)])
-    expect(at(100, 100, 300)[0]).toBeCloseTo(680)
+    expect(at(0, 100, 300)[0]).toBeCloseTo(110)
+    expect(at(50, 100, 300)).toEqual([expect.closeTo(410), expect.closeTo(100)])
+    expect(at(100, 100, 300)[0]).toBeCloseTo(710)
     expect(at(-5, 100, 300)).toEqual(at(0, 100, 300))
     expect(at(900, 100, 300)).toEqual(at(100, 100, 300))
-    expect(arc(0, 100, 100, 300)).toMatch(/^M80\.0 400\.0A300 300 0 0 1 680\.0 400\.0$/)
+    expect(arc(0, 100, 100, 300)).toMatch(/^M110\.0 400\.0A300 300 0 0 1 710\.0 400\.0$/)
   })
 
   it.each([

@@ -2,7 +2,7 @@ import type { Schemas } from '../../api/client'
 import { digits, fromSi, toSi, unitFor, type System } from '../../domain/units'
 
 /** The drawing of a dial: half a circle, from nothing on the left to the end of its scale on the right. */
-export const WIDE = 760
+export const WIDE = 820
 export const TALL = 430
 const [X, Y] = [WIDE / 2, 400]
 const STEPS = [1, 2, 5]
