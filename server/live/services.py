@@ -82,9 +82,11 @@ def begin_watch(actor: Actor, visit_id: UUID, watch_id: UUID, gauge_id: UUID) ->
 
 
 def _use(actor: Actor, visit: Visit, gauge: Gauge, watch_id: UUID) -> None:
-    """It is the gauge of the visit where none was named: by its error the switch is set."""
+    """It is the gauge of the visit where nothing was said of one: by its error the switch is
+    set."""
     spec, _ = read(GaugeSpec, gauge.data)
-    if spec is None or log_of(records_of(visit)).value(GAUGE_USED) is not None:
+    log = log_of(records_of(visit))
+    if spec is None or any(log.record(slot) for slot in (GAUGE_USED, GAUGE_ERROR, GAUGE_LOW)):
         return
     settings = document_of(visit).settings
     error = error_pa(spec, settings.cut_in_gauge_pa, settings.cut_out_gauge_pa)

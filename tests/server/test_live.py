@@ -148,6 +148,13 @@ def test_one_watch_at_a_time_however_often_it_is_asked_for(world: World) -> None
     assert [each["open"] for each in rows] == [True, False]
 
 
+def test_what_was_said_of_the_visit_s_own_gauge_stands(world: World) -> None:
+    visit = Visit.objects.create(system=world.system)
+    Entry.objects.create(id=uuid.uuid4(), visit=visit, slot="gauge.error", value=3447.0)
+    assert begun(world, wired(world), visit).status_code == 200
+    assert [each.slot for each in visit.entries.all()] == ["gauge.error"]
+
+
 def test_what_cannot_be_watched_is_refused_by_field(world: World) -> None:
     plain = Gauge.objects.create(
         id=uuid.uuid4(), workspace=world.workspace, data={"name": "Dial", "scale_gauge_pa": 1e6}
