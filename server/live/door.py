@@ -23,11 +23,8 @@ from .models import StandIn as Row
 
 __all__ = ["open_door"]
 
-PRESSURE, RUNS, COUNT = (
-    0,
-    1,
-    8,
-)  # registers: mbar (gauge), whether the pump runs, how many there are
+# Registers: pressure (mbar, gauge), whether the pump runs; and how many there are.
+PRESSURE, RUNS, COUNT = 0, 1, 8
 _MBAR_PA, _MOST_MBAR = 100.0, 65_535
 _NOISE_PA = 0.08 * PSI
 _AGAIN_S = 1.0

@@ -1,7 +1,7 @@
 """What the reader asks of the database and keeps there; how a watch becomes a recording."""
 
 import time
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from dataclasses import asdict, dataclass
 from typing import Any
@@ -34,6 +34,7 @@ __all__ = [
     "keep_seen",
     "keep_watch",
     "line_of",
+    "one_of",
 ]
 
 LONGEST_S = 24 * 3600.0  # that a watch goes on unless it is ended
@@ -166,16 +167,18 @@ def _joined(blocks: Iterator[Samples], least: int = 30_000) -> Iterator[Samples]
     for block in blocks:
         held.append(block)
         if sum(map(len, held)) >= least:
-            yield _one(held)
+            yield one_of(held)
             held = []
     if held:
-        yield _one(held)
+        yield one_of(held)
 
 
-def _one(parts: list[Samples]) -> Samples:
+def one_of(parts: Iterable[Samples]) -> Samples:
+    """Stretches as one; none makes an empty one."""
+    held = [Samples(np.zeros(0), np.zeros(0)), *parts]
     return Samples(
-        np.concatenate([each.time_s for each in parts]),
-        np.concatenate([each.gauge_pa for each in parts]),
+        np.concatenate([each.time_s for each in held]),
+        np.concatenate([each.gauge_pa for each in held]),
     )
 
 

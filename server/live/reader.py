@@ -91,6 +91,8 @@ class Reader:
                 await self._tell(w=str(watch), ended=True)
             self._watches = await sync_to_async(asked)()
             wanted = {each.gauge: each.spec for each in self._watches}
+            under_way = {each.id for each in self._watches}
+            self._seen = {id: mark for id, mark in self._seen.items() if id in under_way}
             for gauge, (spec, task) in list(self._tasks.items()):
                 if wanted.get(gauge) != spec:
                     task.cancel()

@@ -4,11 +4,10 @@ import time
 from typing import Any, Literal
 from uuid import UUID
 
-import numpy as np
 from ninja import Schema
 
-from gauges.serializers import gauge_out
 from visits.selectors import document_of, records_of
+from zerodip.fileformat.document import Document
 from zerodip.fileformat.fields import read
 from zerodip.gauges import GaugeSpec, error_pa
 from zerodip.kinds.registry import kind_of
@@ -17,12 +16,12 @@ from zerodip.recording.watched import Hint, Offered, Wanted, hints_of, offered
 from zerodip.stand_in import Hands
 from zerodip.visit.dial import Dial, dial_of
 from zerodip.visit.log import Log, log_of
-from zerodip.visit.slots import Step
+from zerodip.visit.slots import FOUND_CUT_IN, Step
 from zerodip.visit.view import place_of
+from zerodip.wire import PROBLEMS
 
-from .keeping import line_of
+from .keeping import line_of, one_of
 from .models import StandIn, Watch
-from .services import problem_says
 
 __all__ = [
     "LookIn",
@@ -117,9 +116,7 @@ class StandInOut(Schema):
 
 def look_out(problem: str | None, pressure: float | None) -> LookOut:
     """A first look in words."""
-    return LookOut(
-        problem=problem, says=problem_says(problem) if problem else "", gauge_pa=pressure
-    )
+    return LookOut(problem=problem, says=PROBLEMS[problem] if problem else "", gauge_pa=pressure)
 
 
 def watch_out(watch: Watch, units: str) -> WatchOut:
@@ -127,14 +124,14 @@ def watch_out(watch: Watch, units: str) -> WatchOut:
     log, document = log_of(records_of(watch.visit)), document_of(watch.visit)
     step, spec = place_of(log), read(GaugeSpec, watch.gauge.data)[0]
     low = spec.low_pa if spec else 0.0
-    dial = dial_of(document, log, units, low)
+    dial = dial_of(document, units, low)
     error = error_pa(spec, dial.cut_in_gauge_pa, dial.cut_out_gauge_pa) if spec else 0.0
     seen = seen_restored(watch.seen) if watch.seen else None
-    wanted = _wanted(watch, log)
+    wanted = _wanted(document, log)
     return WatchOut(
         id=watch.pk,
         gauge=watch.gauge_id,
-        gauge_name=gauge_out(watch.gauge).gauge["name"],
+        gauge_name=str(watch.gauge),
         error_pa=error,
         from_s=watch.from_s,
         now_s=time.time(),
@@ -149,14 +146,14 @@ def watch_out(watch: Watch, units: str) -> WatchOut:
     )
 
 
-def _wanted(watch: Watch, log: Log) -> Wanted:
-    document = document_of(watch.visit)
-    figures, dial = document.figures(), dial_of(document, log, "us")
+def _wanted(document: Document, log: Log) -> Wanted:
+    """As the visit's own gauge shows it."""
+    figures, low = document.figures(), log.low_by(FOUND_CUT_IN)
     run_s = kind_of(figures).diagnosis.run_s(figures)
     ends = run_s is not None and run_s < _NO_END_S
     return Wanted(
-        cut_in_pa=dial.cut_in_gauge_pa,
-        cut_out_pa=dial.cut_out_gauge_pa,
+        cut_in_pa=document.settings.cut_in_gauge_pa - low,
+        cut_out_pa=document.settings.cut_out_gauge_pa - low,
         run_s=run_s if ends else None,
     )
 
@@ -164,11 +161,11 @@ def _wanted(watch: Watch, log: Log) -> Wanted:
 def watch_line(watch: Watch, seconds: float) -> WatchLine:
     """The last seconds of a watch's line; of a fast one every so many samples."""
     until = watch.until_s or time.time()
-    parts = list(line_of(watch.gauge_id, max(watch.from_s, until - seconds), until))
-    times = np.concatenate([np.zeros(0), *(each.time_s for each in parts)])
-    gauge = np.concatenate([np.zeros(0), *(each.gauge_pa for each in parts)])
-    by = -(-len(times) // _MOST_POINTS) or 1
-    return WatchLine(time_s=times[::by].round(3).tolist(), gauge_pa=gauge[::by].round(1).tolist())
+    line = one_of(line_of(watch.gauge_id, max(watch.from_s, until - seconds), until))
+    shown = line.taken(slice(None, None, -(-len(line) // _MOST_POINTS) or 1))
+    return WatchLine(
+        time_s=shown.time_s.round(3).tolist(), gauge_pa=shown.gauge_pa.round(1).tolist()
+    )
 
 
 def stand_in_out(stand_in: StandIn) -> StandInOut:

@@ -24,7 +24,7 @@ from zerodip.recording.watched import OFFERED
 from zerodip.stand_in import Hands
 from zerodip.visit.log import Record, log_of
 from zerodip.visit.slots import GAUGE_ERROR, GAUGE_LOW, GAUGE_USED
-from zerodip.wire import PROBLEMS, WireSpec, first_look, gauge_pa
+from zerodip.wire import WireSpec, first_look, gauge_pa
 
 from .channel import CHANNEL, message
 from .keeping import end_watch
@@ -36,7 +36,6 @@ __all__ = [
     "begin_watch",
     "look_at_wire",
     "move_hands",
-    "problem_says",
     "stop_watch",
     "take_seen",
 ]
@@ -155,8 +154,3 @@ def move_hands(actor: Actor, system_id: UUID, raw: Any) -> StandIn:
 def _tell(**fields: Any) -> None:
     with connection.cursor() as cursor:
         cursor.execute("select pg_notify(%s, %s)", [CHANNEL, message(**fields)])
-
-
-def problem_says(problem: str) -> str:
-    """A problem in words."""
-    return PROBLEMS.get(problem, "The server does not read gauges at the moment.")

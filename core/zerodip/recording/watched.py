@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 
+from zerodip.fileformat.ranges import RUN_S
 from zerodip.recording.live import Seen
 from zerodip.units import PSI, text
 from zerodip.visit.log import Log, Record
@@ -185,7 +186,7 @@ def _cut_out(at: _Asked) -> Iterator[Offered]:
 def _run(slot: Slot[Any], made: Callable[[Seen], Any]) -> Callable[[_Asked], Iterator[Offered]]:
     def run(at: _Asked) -> Iterator[Offered]:
         seen, predicted = at.seen, at.wanted.run_s
-        if seen.run_s is None or seen.stop is None or not slot_holds(seen.run_s):
+        if seen.run_s is None or seen.stop is None or seen.run_s < RUN_S[0]:
             return
         beside = "" if predicted is None else f"predicted {text(predicted, 'duration', at.units)}"
         yield Offered(
@@ -199,11 +200,6 @@ def _run(slot: Slot[Any], made: Callable[[Seen], Any]) -> Callable[[_Asked], Ite
         )
 
     return run
-
-
-def slot_holds(run_s: float) -> bool:
-    """Whether a run is long enough to be recorded."""
-    return run_s >= 0.2
 
 
 def _lap(seen: Seen) -> dict[str, float | None]:

@@ -8,8 +8,6 @@ from zerodip.kinds.limits import limits_of
 from zerodip.kinds.registry import kind_of
 from zerodip.text.writer import Writer
 from zerodip.units import from_si, to_si, unit_for
-from zerodip.visit.log import Log
-from zerodip.visit.slots import FOUND_CUT_IN
 
 __all__ = ["Dial", "DialLimit", "dial_of"]
 
@@ -37,23 +35,21 @@ class Dial:
     limits: tuple[DialLimit, ...]
 
 
-def dial_of(document: Document, log: Log, units: str, low_pa: float | None = None) -> Dial:
+def dial_of(document: Document, units: str, low_pa: float) -> Dial:
     """The dial of a visit's gauge.
 
     Args:
         document: The system's file.
-        log: The visit's records.
         units: Unit system, for the steps of the scale: "us", "metric" or "kpa".
-        low_pa: What the gauge shows too little by, Pa; that of the visit's own gauge if None.
+        low_pa: What the gauge shows too little by, Pa.
 
     Returns:
         The dial.
     """
     figures, settings = document.figures(), document.settings
-    low = log.low_by(FOUND_CUT_IN) if low_pa is None else low_pa
     limits = sorted(
         (
-            DialLimit(title=each.title, gauge_pa=each.gauge_pa - low)
+            DialLimit(title=each.title, gauge_pa=each.gauge_pa - low_pa)
             for each in limits_of(kind_of(figures).limits, figures, Writer(figures, units))
             if each.bounds == "cut_out" and each.hurts and not each.lowest
         ),
@@ -63,9 +59,9 @@ def dial_of(document: Document, log: Log, units: str, low_pa: float | None = Non
     shown = [settings.cut_out_gauge_pa, *(each.gauge_pa for each in limits[:1])]
     return Dial(
         most_gauge_pa=_end(_ROOM * max(shown), units),
-        cut_in_gauge_pa=settings.cut_in_gauge_pa - low,
-        cut_out_gauge_pa=settings.cut_out_gauge_pa - low,
-        pre_charge_gauge_pa=None if charge is None else charge - low,
+        cut_in_gauge_pa=settings.cut_in_gauge_pa - low_pa,
+        cut_out_gauge_pa=settings.cut_out_gauge_pa - low_pa,
+        pre_charge_gauge_pa=None if charge is None else charge - low_pa,
         limits=tuple(limits),
     )
 
