@@ -25,6 +25,7 @@ _NEAR = 0.2  # share of the differential within which a break lies from the extr
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
 _NEARER = 0.62  # of a run, what is next to the break counts most
 _MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
+_SHORT, _SHARE_SHORT = 4, 6  # samples, and one in so many, left out before the next break
 _SLOW = 10  # samples of the fall before a start, by which a collapse is told
 _BEFORE_DIP = np.arange(-_SLOW - 4, 6)
 _LAG_S = 10.0  # between the click and the pump's delivery, at most
@@ -151,14 +152,23 @@ def _ends(
     before = np.concatenate([[0], np.maximum(stops[:-1], 0)])
     after = np.concatenate([np.where(starts[1:] < 0, end, starts[1:]), [end]])
     slack = _slack(time_s, gauge + air, bent)
+    until, since = _short_of(starts, np.where(stops < 0, end, stops)), _short_of(stops, starts)
     start = _kinks(
-        time_s, gauge, noise, air, starts, before, np.where(stops < 0, end, stops), slack, False
+        time_s, gauge, noise, air, starts, _short_of(starts, before), until, slack, False
     )
     start = _before_collapse(gauge, starts, start, noise)
-    stop = _kinks(time_s, gauge, noise, air, stops, np.maximum(starts, 0), after, slack, True)
+    stop = _kinks(time_s, gauge, noise, air, stops, since, _short_of(stops, after), slack, True)
     if clicked:
         start, stop = _clicked(start, time_s, starts), _clicked(stop, time_s, stops)
     return start, stop
+
+
+def _short_of(at: Places, other: Places) -> Places:
+    """The place up to which a side of a break is straight: a little short of the next break, whose
+    own place is not known to the sample; what lies beyond it would make every slope too gentle."""
+    there = np.maximum(other, 0)
+    margin = np.minimum(np.abs(there - at) // _SHARE_SHORT, _SHORT)
+    return there + np.sign(at - there) * margin
 
 
 def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) -> "_Side":

@@ -111,13 +111,15 @@ def _run(
     if len(x) < _FEWEST:
         return None
     # A smooth line, so that the noise of a figure does not weigh, and bend, itself.
-    smooth = np.polynomial.Polynomial.fit(x, gauge, 4)(x)
+    shapes = np.linalg.qr(np.vander(2 * (x - x[0]) / (x[-1] - x[0]) - 1, 5))[0]
+    smooth = shapes @ (shapes.T @ gauge)
     level = (smooth - band[0]) / band[1]
     terms = np.column_stack([np.ones_like(x), x, _integral(x, level), _integral(x, level**2)])
     weights = ((smooth + air) ** 2 / noise) ** 2
     normal = terms.T @ (weights[:, None] * terms)
     values = -1 / (gauge + air) * (1 - (noise / (smooth + air)) ** 2)  # a noisy figure's mean
     right = terms.T @ (weights * values)
+    right[2:] -= _by_chance(x, shapes, level, (smooth + air) ** 2, weights) / band[1]
     own = np.linalg.inv(normal[:2, :2])
     mixed = normal[2:, :2] @ own
     fit, *_ = np.linalg.lstsq(normal, right, rcond=None)
@@ -133,6 +135,22 @@ def _run(
         draw=draw[0],
         draw_error=draw[1],
     )
+
+
+def _by_chance(
+    x: Floats, shapes: Floats, level: Floats, squared: Floats, weights: Floats
+) -> Floats:
+    """What the two terms of the delivery's curve and the values have in common by noise alone,
+    which both hold: the smooth line is made of the samples that are fitted. Left in, it bends the
+    curve of each run the same way."""
+    line = np.column_stack([np.ones_like(x), x])
+    ahead = np.linalg.solve(line.T @ (weights[:, None] * line), (weights[:, None] * line).T)
+    shared = []
+    for of_level in (np.ones_like(level), 2 * level):
+        heaped = np.column_stack([_integral(x, of_level * each) for each in shapes.T])
+        own = heaped - line @ (ahead @ heaped)
+        shared.append(float((squared[:, None] * shapes * own).sum()))
+    return np.array(shared)
 
 
 def _integral(x: Floats, values: Floats) -> Floats:
