@@ -13,7 +13,7 @@ import time
 import numpy as np
 import polars as pl
 
-from tests.lines import AIR_PA, Plant, any_plant, line_of, long_draws, nearest
+from tests.lines import AIR_PA, Plant, any_plant, any_quiet_day, line_of, long_draws, nearest
 from zerodip.recording.arrays import Floats
 from zerodip.recording.cycles import cycles_of
 from zerodip.recording.files import guess_file, samples_of
@@ -124,17 +124,9 @@ def times(lines: int) -> None:
 
 
 def quiet(days: int) -> None:
-    """Noise, warmth, a leak, a tap or two that bring no start."""
-    rng, false = np.random.default_rng(SEED), 0
-    time_s = np.arange(86400.0)
-    for _ in range(days):
-        gauge = 50 + rng.normal(0, rng.choice([0.1, 0.3, 0.6]), len(time_s))
-        gauge += rng.uniform(0, 4) * np.sin(time_s / 86400 * 2 * np.pi + rng.uniform(0, 6))
-        gauge -= rng.uniform(0, 0.05) * time_s / 3600
-        for _ in range(rng.integers(0, 4)):
-            since, slow = rng.uniform(0, 80_000), rng.uniform(20, 400)
-            gauge -= rng.uniform(1, 5) * np.clip((time_s - since) / slow, 0, 1)
-        false += len(cycles_of(Samples(time_s, gauge * PSI)))
+    """Days on which nothing starts."""
+    rng = np.random.default_rng(SEED)
+    false = sum(len(cycles_of(Samples(*any_quiet_day(rng)))) for _ in range(days))
     print(f"{false} false cycles in {days} quiet days (goal 0)")
 
 

@@ -134,3 +134,15 @@ def any_plant(rng: np.random.Generator) -> Plant:
         flow_m3_s=rng.uniform(6, 14) * GPM,
         falls_by=rng.uniform(0.1, 0.6),
     )
+
+
+def any_quiet_day(rng: np.random.Generator) -> tuple[Floats, Floats]:
+    """A day (s, Pa) without a start: noise, warmth, a leak, a tap or two that bring none."""
+    time_s = np.arange(86400.0)
+    gauge = 50 + rng.normal(0, rng.choice([0.1, 0.3, 0.6]), len(time_s))
+    gauge += rng.uniform(0, 4) * np.sin(time_s / 86400 * 2 * np.pi + rng.uniform(0, 6))
+    gauge -= rng.uniform(0, 0.05) * time_s / 3600
+    for _ in range(rng.integers(0, 4)):
+        since, slow = rng.uniform(0, 80_000), rng.uniform(20, 400)
+        gauge -= rng.uniform(1, 5) * np.clip((time_s - since) / slow, 0, 1)
+    return time_s, gauge * PSI

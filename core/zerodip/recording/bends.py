@@ -18,7 +18,7 @@ _BRIEF = 3  # samples whose mean is told from noise
 _SMOOTH = 7  # samples whose mean has come near a level, or left it
 _AHEAD = 400  # samples in which the bend is looked for
 _AT_ONCE = 256
-_WRONG, _EARLY = 3.0, 0.6  # what falls on counts against a bend; the first of bends nearly as sharp
+_WRONG, _EARLY = 3.0, 0.4  # what falls on counts against a bend; the first of bends nearly as sharp
 
 
 def anchors(gauge: Floats, runs: Places, noise: float) -> tuple[Places, Floats]:

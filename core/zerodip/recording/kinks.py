@@ -20,7 +20,7 @@ __all__ = ["Kinks", "Sides", "kinks_at"]
 _SIZES = (3, 5, 8, 12, 18, 27, 40, 60, 90, 135, 200)  # samples on one side
 _GUARD = 0.75  # samples next to the break that may belong to either side
 _AGREES = 3.5  # standard deviations within which a longer stretch says the same
-_ROUNDS = 3
+_REACH = (40, 40, 200)  # samples that a side may take, round by round: the place first, then all
 _STRAIGHT = 1e-9  # Pa/s: no bend at all
 _AT_ONCE = 1024  # kinks fitted together, so that memory stays small
 
@@ -107,7 +107,7 @@ def _kinks(
     slack_after: float,
 ) -> Kinks:
     moment = time_s[at]
-    for _ in range(_ROUNDS):
+    for reach in _REACH:
         step = _step(time_s, moment)
         left = np.searchsorted(time_s, moment - _GUARD * step, "right") - 1
         right = np.searchsorted(time_s, moment + _GUARD * step, "left")
@@ -121,6 +121,7 @@ def _kinks(
             first,
             -1,
             slack_before,
+            reach,
         )
         after = _side(
             time_s,
@@ -132,6 +133,7 @@ def _kinks(
             last,
             1,
             slack_after,
+            reach,
         )
         bend = after.slope - before.slope
         ahead = (before.value - after.value) / np.where(np.abs(bend) < _STRAIGHT, np.inf, bend)
@@ -159,11 +161,12 @@ def _side(
     end: Places,
     way: int,
     slack: float,
+    reach: int,
 ) -> Sides:
     """The longest straight stretch from `start` on, going `way`, to `end` at most: straight in
     time, or in the time of a slackening pump where it runs."""
     room = np.abs(end - start) + 1
-    width = min(int(room.max()), _SIZES[-1])
+    width = min(int(room.max()), reach)
     places = start[:, None] + way * np.minimum(np.arange(width), room[:, None] - 1)
     x = time_s[places] - moment[:, None]
     x = -np.expm1(-slack * x) / slack if slack else x
@@ -172,7 +175,7 @@ def _side(
     best = _line(sums, np.minimum(_SIZES[0], room), noise)
     growing = np.ones(len(moment), dtype=bool)
     for size in _SIZES[1:]:
-        taken = np.minimum(size, room)
+        taken = np.minimum(min(size, reach), room)
         made = _line(sums, taken, noise)
         growing &= (taken > best.samples) & _agrees(made, best)
         if not growing.any():

@@ -16,6 +16,7 @@ _NOISES, _SHARE = 12.0, 0.1  # a swing is wider than noise times this, and this 
 _OF_USUAL = 0.4  # and this share of the usual swing
 _AROUND = 200  # turns that tell a set point together, where it drifts
 _SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
+_RISE_WITHIN = 200  # samples in which a pump that is not seen to stop raises the line
 _ON_SHARE = 0.3  # of the way from no current to the running one
 _NEAR = 0.2  # share of the differential within which a turn belongs to a set point
 
@@ -40,7 +41,19 @@ def runs_of(samples: Samples, noise: float) -> tuple[Places, bool]:
     bent, sharp = anchors(samples.gauge_pa, runs, noise)
     ends = np.where(sharp >= _SHARP, bent, -1)
     alone = (ends.min(axis=1) < 0) & (sharp.max(axis=1) < _SHARP_ALONE)
-    return _with_breaks(ends[~alone], runs[~alone]), False
+    made = _with_breaks(ends[~alone], runs[~alone])
+    gauge = samples.gauge_pa
+    kept = [stop >= 0 or start < 0 or _rises_from(gauge, start, noise) for start, stop in made]
+    return made[np.array(kept, dtype=np.bool_)], False
+
+
+def _rises_from(gauge: Floats, start: int, noise: float) -> bool:
+    """Whether the line rises by itself from a place on: where a tap is shut it bends as sharply,
+    and what warms slowly then brings it up again."""
+    part = gauge[start:][:_RISE_WITHIN]
+    steps = np.arange(len(part)) - (len(part) - 1) / 2
+    spread = float(steps @ steps) or np.inf
+    return bool(float(steps @ part) / spread > _SHARP * noise / np.sqrt(spread))
 
 
 def _with_breaks(ends: Places, runs: Places) -> Places:

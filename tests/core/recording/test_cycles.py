@@ -5,8 +5,8 @@ import numpy as np
 import pytest
 import ruptures
 
-from tests.lines import GPM, Plant, line_of, long_draws, nearest
-from zerodip.recording.cycles import Cycles, cycles_of
+from tests.lines import AIR_PA, GPM, Plant, line_of, long_draws, nearest
+from zerodip.recording.cycles import Cycles, cycles_of, draws_beside
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 
@@ -62,6 +62,29 @@ def test_a_quiet_day_has_no_cycle(seed: int) -> None:
     gauge -= np.clip((time_s - 40_000) / 100, 0, 4) if seed >= 2 else 0
     gauge = np.round(gauge, 1) if seed == 3 else gauge
     assert len(cycles_of(Samples(time_s, gauge * PSI))) == 0
+
+
+@pytest.mark.parametrize("seed", [0, 3, 21, 65])
+def test_where_a_tap_is_shut_and_the_day_warms_nothing_starts(seed: int) -> None:
+    """A fall that ends bends as sharply as a start, and warmth brings the line up again."""
+    time_s, gauge = np.arange(20_000.0), 50 + np.random.default_rng(seed).normal(0, 0.6, 20_000)
+    gauge -= 9 * np.clip((time_s - 9000) / 180, 0, 1)
+    gauge += 3.5 * np.sin(time_s / 86400 * 2 * np.pi)
+    assert len(cycles_of(Samples(time_s, gauge * PSI))) == 0
+
+
+def test_draws_by_the_falls_are_not_biased() -> None:
+    """What lies beyond the next break would make every fall too gentle."""
+    rng = np.random.default_rng(77)
+    off = []
+    for seed in range(10):
+        plant = random_plant(rng)
+        draw = rng.uniform(0.1, 0.6) * plant.flow_m3_s
+        made = read(line_of(plant, [(6000.0, draw)], noise_psi=0.05, seed=seed))
+        before, after, *_ = draws_beside(made, AIR_PA)
+        beside = np.array([np.nanmedian(before), np.nanmedian(after)])
+        off.append(beside * plant.air / plant.flow_m3_s - draw / plant.flow_m3_s)
+    assert np.abs(np.mean(off, axis=0)).max() < 5e-4
 
 
 def test_a_tap_that_holds_the_line_within_the_band_is_no_cycle() -> None:
