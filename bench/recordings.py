@@ -12,8 +12,18 @@ import time
 
 import numpy as np
 import polars as pl
+import ruptures
 
-from tests.lines import AIR_PA, Plant, any_plant, any_quiet_day, line_of, long_draws, nearest
+from tests.lines import (
+    AIR_PA,
+    Plant,
+    any_plant,
+    any_quiet_day,
+    house_draws,
+    line_of,
+    long_draws,
+    nearest,
+)
 from zerodip.recording.arrays import Floats
 from zerodip.recording.cycles import cycles_of
 from zerodip.recording.files import guess_file, samples_of
@@ -90,21 +100,12 @@ def packed(count: int) -> None:
     print(f"{size / count:.2f} bytes a sample with its pyramid (goal 3)")
 
 
-def _house(rng: np.random.Generator, plant: Plant, seconds: float) -> list[tuple[float, float]]:
-    """Taps opened and shut at any moment, also within a run."""
-    draws: list[tuple[float, float]] = []
-    while sum(each for each, _ in draws) < seconds:
-        draws.append((rng.exponential(400), 0.0))
-        draws.append((rng.uniform(20, 900), rng.uniform(0.1, 0.7) * plant.flow_m3_s))
-    return [*draws, (600, 0.0)]
-
-
 def times(lines: int) -> None:
     """Starts and stops against the truth, 0.3 psi of noise, a sample a second."""
     rng = np.random.default_rng(SEED)
     for name, draws in (
         ("taps for long", lambda p: long_draws(rng, p, 8)),
-        ("taps opened and shut within runs", lambda p: _house(rng, p, 20_000)),
+        ("taps opened and shut within runs", lambda p: house_draws(rng, p, 20_000)),
     ):
         off, points, cycles, found = [], [], 0, 0
         for seed in range(lines):
@@ -120,6 +121,28 @@ def times(lines: int) -> None:
             f" {np.mean(np.array(off) <= 1):.2%} (goal 99 %), within five"
             f" {np.mean(np.array(off) <= 5):.2%}; points within 0.3 psi"
             f" {np.nanmean(within <= 0.3):.1%}, the worst {np.nanmax(within):.2f} psi"
+        )
+
+
+def beside_ruptures(lines: int) -> None:
+    """The same lines by a general library of change points, which is told how many there are."""
+    rng, ours, theirs = np.random.default_rng(SEED + 1), [], []
+    for seed in range(lines):
+        plant = any_plant(rng)
+        line = line_of(plant, house_draws(rng, plant, 1500), seed=SEED + seed)
+        true = np.concatenate([line.start_s, line.stop_s])
+        if not len(true):
+            continue
+        made = cycles_of(Samples(line.time_s, line.gauge_pa))
+        ours += nearest(np.concatenate([made.start_s, made.stop_s]), true).tolist()
+        signal = np.column_stack([line.gauge_pa / PSI, np.ones_like(line.time_s), line.time_s])
+        search = ruptures.BottomUp(model="linear", jump=1).fit(signal)
+        theirs += nearest(np.array(search.predict(n_bkps=len(true)), float), true).tolist()
+    for name, off in (("ours", ours), ("ruptures", theirs)):
+        told = np.array(off)
+        print(
+            f"{name:8}: {len(told)} starts and stops, median {np.median(told):.2f} s off, within a"
+            f" second {np.mean(told <= 1):.1%}, within five {np.mean(told <= 5):.1%}"
         )
 
 
@@ -196,6 +219,7 @@ def main() -> None:
     reading(4_000_000 // share)
     packed(4_000_000 // share)
     times(40 // share)
+    beside_ruptures(40 // share)
     quiet(400 // share)
     plates(400 // share)
 

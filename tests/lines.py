@@ -120,6 +120,17 @@ def long_draws(rng: np.random.Generator, plant: Plant, count: int) -> Sequence[t
     return [(20.0, 0.0), *taps, (600.0, 0.0)]
 
 
+def house_draws(
+    rng: np.random.Generator, plant: Plant, seconds: float
+) -> Sequence[tuple[float, float]]:
+    """Taps opened and shut at any moment, also within a run."""
+    draws: list[tuple[float, float]] = []
+    while sum(each for each, _ in draws) < seconds:
+        draws.append((rng.exponential(400), 0.0))
+        draws.append((rng.uniform(20, 900), rng.uniform(0.1, 0.7) * plant.flow_m3_s))
+    return [*draws, (600, 0.0)]
+
+
 def nearest(found: Floats, true: Floats) -> Floats:
     """How far the nearest of what was found lies from each truth, s."""
     found = found[np.isfinite(found)]

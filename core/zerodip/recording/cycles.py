@@ -17,6 +17,7 @@ from zerodip.recording.runs import runs_of
 from zerodip.recording.samples import Samples
 from zerodip.recording.stretches import step_of, stretches
 from zerodip.recording.swings import noise_of
+from zerodip.recording.taps import with_taps
 
 __all__ = ["Cycles", "cycles_of", "draws_beside"]
 
@@ -284,6 +285,8 @@ def _kinks(
         kinks: Kinks = kinks_at(
             time_s, gauge, measure, grown, at[known], first[known], last[known], *falls
         )
+        limits = (first[known], last[known])
+        kinks = with_taps(time_s, gauge, measure, grown, kinks, limits, falls)
         found = reference**2 / (reference - kinks.level)
         scale = (found / reference) ** 2
         rows = (

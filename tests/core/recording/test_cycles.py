@@ -5,7 +5,7 @@ import numpy as np
 import pytest
 import ruptures
 
-from tests.lines import AIR_PA, GPM, Plant, line_of, long_draws, nearest
+from tests.lines import AIR_PA, GPM, Plant, house_draws, line_of, long_draws, nearest
 from zerodip.recording.cycles import Cycles, cycles_of, draws_beside
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
@@ -40,6 +40,23 @@ def test_starts_and_stops_lie_within_a_second() -> None:
         assert np.nanpercentile(np.abs(made.cut_out_pa / PSI - 60), 95) < 0.3
     assert len(off) > 500
     assert np.mean(np.array(off) <= 1.0) >= 0.99
+
+
+def test_taps_opened_and_shut_beside_a_start_or_a_stop_are_told_from_it() -> None:
+    """Seconds apart they make one break that lies between, up to ten seconds off; the set points
+    and the pump's own bend tell them apart."""
+    rng = np.random.default_rng(23)
+    off: list[float] = []
+    points: list[float] = []
+    for seed in range(8):
+        plant = random_plant(rng)
+        line = line_of(plant, house_draws(rng, plant, 20_000), seed=seed)
+        made = read(line)
+        off += [*nearest(made.start_s, line.start_s), *nearest(made.stop_s, line.stop_s)]
+        points += [*(made.cut_in_pa / PSI - 40), *(made.cut_out_pa / PSI - 60)]
+    assert len(off) > 1000
+    assert np.mean(np.array(off) <= 1.0) >= 0.985
+    assert np.nanmean(np.abs(points) <= 0.3) >= 0.985
 
 
 def test_two_sides_are_nearer_than_the_lowest_sample() -> None:
