@@ -25,15 +25,26 @@ from tests.serving import ROOT, free_port, serving
 from .served import Caller
 
 GAUGES, WATCHERS, WARM_S = 10, 50, 6.0
-# Notes, for each time the needle is drawn, how old the sample is that it shows.
+FASTER = 12  # the plants' own time: a start and a stop every few seconds
+# Notes, for each time the needle is drawn, how old the sample is that it shows; and how old the
+# first sample over the limit is when the alarm stands on the page.
 NEEDLE = """
 window.ages = []
+window.alarms = []
+let latest = 0, alarmed = false
+new MutationObserver(() => {
+  const now = document.querySelector('[role=alert].bg-error') !== null
+  if (now && !alarmed)
+    requestAnimationFrame(() => setTimeout(() => window.alarms.push(Date.now() / 1000 - latest)))
+  alarmed = now
+}).observe(document, { childList: true, subtree: true })
 const Plain = EventSource
 window.EventSource = class extends Plain {
   constructor(url) {
     super(url)
     this.addEventListener('message', (event) => {
       const { t } = JSON.parse(event.data)
+      if (t) latest = t
       if (t) requestAnimationFrame(() => setTimeout(() => window.ages.push(Date.now() / 1000 - t)))
     })
   }
@@ -43,7 +54,7 @@ window.EventSource = class extends Plain {
 
 def _id(what: str) -> str:
     """The same in every run, so that nothing piles up."""
-    return str(uuid.uuid5(uuid.NAMESPACE_URL, f"bench live {what}"))
+    return str(uuid.uuid5(uuid.NAMESPACE_URL, f"bench live alarm {what}"))
 
 
 def _watches(caller: Caller) -> list[str]:
@@ -66,7 +77,7 @@ def _watches(caller: Caller) -> list[str]:
         sheet = caller.json("GET", f"/api/systems/{system}")
         site = sheet["site"]["id"]
         file = sheet["document"]
-        file = {**file, "system": {**file["system"], "name": f"Bench {copy}"[:40]}}
+        file = _with_low_limit(file, f"Bench {copy}"[:40])
         body = {"document": file, "name": file["system"]["name"]}
         caller.json("PUT", f"/api/sites/{site}/systems/{copy}", body)
         visit = caller.json("PUT", f"/api/systems/{copy}/visits/{uuid.uuid4()}")["id"]
@@ -77,6 +88,21 @@ def _watches(caller: Caller) -> list[str]:
 
 
 _VISITS: list[str] = []
+
+
+def _with_low_limit(file: dict[str, Any], name: str) -> dict[str, Any]:
+    """The same plant by another name, whose tank stands no more than the middle of its band: it
+    alarms in every run."""
+    settings = file["settings"]
+    middle = (settings["cut_in_gauge_pa"] + settings["cut_out_gauge_pa"]) / 2
+    tanks = [{**tank, "max_gauge_pa": middle} for tank in file["system"].get("tanks", ())]
+    return {**file, "system": {**file["system"], "name": name, "tanks": tanks}}
+
+
+def _open_taps(caller: Caller) -> None:
+    for each in caller.json("GET", "/api/stand-ins"):
+        hands = {"hands": {**each["hands"], "tap": 0.3}}
+        caller.json("PUT", f"/api/stand-ins/{each['system']}", hands)
 
 
 async def _watch(caller: Caller, url: str, watch: str, until: float, ages: list[float]) -> None:
@@ -120,7 +146,7 @@ def _page(url: str, page: Page) -> None:
     page.wait_for_url("**/")
     page.goto(f"{url}/visits/{_VISITS[0]}/gauge")
     page.get_by_test_id("needle").wait_for(state="attached")  # one that stands upright has no width
-    page.evaluate("window.ages.length = 0")
+    page.evaluate("window.ages.length = window.alarms.length = 0")
 
 
 SECONDS = float(sys.argv[1]) if len(sys.argv) > 1 else 30.0
@@ -133,6 +159,7 @@ def main() -> None:
         "DJANGO_SETTINGS_MODULE": "bench.settings",
         "ZERODIP_DEMO": "1",
         "ZERODIP_STAND_IN_PORT": port,
+        "ZERODIP_STAND_IN_SPEED": str(FASTER),
     }
     with serving("zerodip", "0.0.0.0", **settings) as made, sync_playwright() as playwright:
         subprocess.run(
@@ -143,6 +170,7 @@ def main() -> None:
         )
         caller = Caller(made.url)
         watches = _watches(caller)
+        _open_taps(caller)
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
         )
@@ -155,6 +183,7 @@ def main() -> None:
             ages = asked.result()
         _row(f"{GAUGES} gauges, {WATCHERS} who watch", ages)
         _row("needle in Chromium beside them", page.evaluate("window.ages"))
+        _row("alarm on the page", page.evaluate("window.alarms"))
         expected = WATCHERS * 20 * SECONDS
         print(f"{len(ages) / expected:34.1%} of the samples that 20 a second make came")
         browser.close()

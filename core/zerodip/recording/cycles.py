@@ -169,7 +169,8 @@ def _short_of(at: Places, other: Places) -> Places:
     own place is not known to the sample; what lies beyond it would make every slope too gentle."""
     there = np.maximum(other, 0)
     margin = np.minimum(np.abs(there - at) // _SHARE_SHORT, _SHORT)
-    return there + np.sign(at - there) * margin
+    short: Places = there + np.sign(at - there) * margin
+    return short
 
 
 def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) -> "_Side":

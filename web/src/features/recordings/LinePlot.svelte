@@ -5,7 +5,7 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { fromSi, unitFor } from '../../domain/units'
   import { pointed } from './pointers'
-  import { series } from './series'
+  import { bars, series } from './series'
   import { byClock, isCounted } from './times'
   import type { RecordingState } from './recording.svelte'
 
@@ -15,13 +15,19 @@
   let plot: uPlot | undefined
   const unit = $derived(unitFor('pressure', preferences.units))
   const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name)
+  /** Asked once for a plot: while it is drawn every question makes the page's layout anew. */
+  let water = ''
+  let accent = ''
+  let ink = ''
+  const isSingle = $derived(at.line?.least_pa.every((least, n) => least === at.line!.most_pa[n]))
+  const straight = uPlot.paths.linear!()
 
   const data = $derived(series(at.line, at.predicted, (pa) => fromSi(pa, unit)))
 
   function runs(drawn: uPlot) {
     const { ctx, bbox } = drawn
     ctx.save()
-    ctx.fillStyle = colour('--zd-water')
+    ctx.fillStyle = water
     for (const cycle of at.cycles?.rows ?? []) {
       const from = drawn.valToPos(cycle.start_s ?? at.window[0], 'x', true)
       const until = drawn.valToPos(cycle.stop_s ?? at.window[1], 'x', true)
@@ -31,7 +37,7 @@
       ctx.fillRect(left, bbox.top, Math.max(right - left, 1), bbox.height)
       if (cycle.start_s != null && cycle.start_s === at.chosen?.start_s) {
         ctx.setLineDash([])
-        ctx.strokeStyle = colour('--color-accent')
+        ctx.strokeStyle = accent
         ctx.lineWidth = 3
         ctx.strokeRect(left, bbox.top + 2, right - left, bbox.height - 4)
       }
@@ -39,8 +45,29 @@
     ctx.restore()
   }
 
+  /** Least and most of many samples stand as bars beside each other, which are drawn far sooner than two
+   * lines with what is between; single samples are joined by lines. */
+  const lined: uPlot.Series = {
+    width: 1,
+    points: { show: false },
+    paths: (drawn, which, first, last) => (isSingle ? straight(drawn, which, first, last) : null),
+  }
+  function barred(drawn: uPlot) {
+    if (isSingle) return
+    const { ctx, bbox } = drawn
+    ctx.save()
+    ctx.beginPath()
+    ctx.rect(bbox.left, bbox.top, bbox.width, bbox.height)
+    ctx.clip()
+    ctx.fillStyle = ink
+    const x = (time: number) => drawn.valToPos(time, 'x', true)
+    const y = (value: number) => drawn.valToPos(value, 'y', true)
+    for (const bar of bars(data, x, y)) ctx.fillRect(...bar)
+    ctx.restore()
+  }
+
   function options(width: number): uPlot.Options {
-    const ink = {
+    const words = {
       stroke: colour('--color-neutral'),
       font: '14px "Atkinson Hyperlegible Next Variable"',
     }
@@ -63,17 +90,17 @@
       scales: { x: { time: !counted, range: () => at.window } },
       axes: [
         {
-          ...ink,
+          ...words,
           grid,
           ticks: grid,
           values: (_, splits, _axis, _space, step) => splits.map((time) => named(time, step)),
         },
-        { ...ink, grid, ticks: grid, size: 54, label: unit.symbol, labelSize: 20 },
+        { ...words, grid, ticks: grid, size: 54, label: unit.symbol, labelSize: 20 },
       ],
       series: [
         {},
-        { stroke: colour('--color-base-content'), width: 1.5, points: { show: false } },
-        { stroke: colour('--color-base-content'), width: 1.5, points: { show: false } },
+        { ...lined, stroke: ink },
+        { ...lined, stroke: ink },
         {
           stroke: colour('--color-accent'),
           width: 2.5,
@@ -82,13 +109,15 @@
           spanGaps: true,
         },
       ],
-      bands: [{ series: [2, 1], fill: colour('--color-base-content') + '66' }],
-      hooks: { drawClear: [runs] },
+      hooks: { drawClear: [runs], drawAxes: [barred] },
     }
   }
   function make() {
     plot?.destroy()
     at.setWidth(box.clientWidth)
+    water = colour('--zd-water')
+    accent = colour('--color-accent')
+    ink = colour('--color-base-content')
     plot = new uPlot(options(box.clientWidth), data as uPlot.AlignedData, box)
     plot.over.addEventListener('click', (event) => {
       const time = plot!.posToVal(event.offsetX, 'x')
@@ -119,8 +148,10 @@
     plot?.setData(data as uPlot.AlignedData)
   })
   $effect(() => {
-    void [at.window, at.cycles, at.chosen]
-    plot?.redraw(false, true)
+    void [at.cycles, at.chosen]
+    plot?.redraw(false)
+  })
+  $effect(() => {
     plot?.setScale('x', { min: at.window[0], max: at.window[1] })
   })
   const KEYS: Record<string, () => void> = {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { series } from './series'
+import { bars, series } from './series'
 
 const line = (time_s: number[], pa: (number | null)[] = time_s) => ({
   time_s,
@@ -37,5 +37,25 @@ describe('a window as the plot wants it', () => {
   })
   it('draws nothing of nothing', () => {
     expect(series(undefined, undefined, as)).toEqual([[], [], [], []])
+  })
+})
+
+describe('bars of least and most', () => {
+  const same = (value: number) => value
+  const down = (value: number) => 100 - value
+  it('each reaches the one before, so that a steep line has no holes', () => {
+    const made = bars([[0, 10, 20], [10, 40, 45], [20, 50, 60], []], same, down)
+    expect(made).toEqual([
+      [0, 80, 10, 10],
+      [10, 50, 10, 30],
+      [20, 40, 1, 15],
+    ])
+  })
+  it('leaves a gap a gap, and shows what stands still', () => {
+    const made = bars([[0, 10, 20], [30, null, 30], [30, null, 30], []], same, down)
+    expect(made).toEqual([
+      [0, 70, 1, 1],
+      [20, 70, 1, 1],
+    ])
   })
 })

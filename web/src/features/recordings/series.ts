@@ -28,6 +28,25 @@ export function series(
   return [0, 1, 2, 3].map((column) => rows.map((row) => row[column]!)) as ReturnType<typeof series>
 }
 
+/** Bars from least to most, each as wide as to the next and joined to the one before: left, top, width, height. */
+export function bars(
+  [times, least, most]: readonly [number[], Numbers, Numbers, Numbers],
+  x: (time: number) => number,
+  y: (value: number) => number,
+): [number, number, number, number][] {
+  const made: [number, number, number, number][] = []
+  times.forEach((time, at) => {
+    const [low, high] = [least[at], most[at]]
+    if (low == null || high == null) return
+    const left = x(time)
+    const until = least[at + 1] == null ? left + 1 : x(times[at + 1]!)
+    const top = y(Math.max(high, least[at - 1] ?? high))
+    const bottom = y(Math.min(low, most[at - 1] ?? low))
+    made.push([left, top, Math.max(until - left, 1), Math.max(bottom - top, 1)])
+  })
+  return made
+}
+
 /** How far apart buckets usually are: the middle of the steps. */
 function usualStep(times: number[]): number {
   const steps = times.slice(1).map((time, at) => time - times[at]!)
