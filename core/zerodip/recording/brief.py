@@ -12,6 +12,8 @@ _BRIEF = 5  # samples that a collapse lasts at most
 _CALM = 12  # samples before it in which the line moves little: a collapse is no draw
 _SLOWER = 4.0  # times that it is deeper than that
 _DEEP = 10.0  # noise times that it is deep
+_AT_ONCE = 0.45  # share of its depth that it comes to from one sample to the next: a draw does not
+_AROUND, _FASTER = np.arange(-3, 3), 2.0  # steps that tell how fast the line moves, and how much more
 
 
 def without_brief(gauge: Floats, noise: float) -> Floats:
@@ -31,7 +33,11 @@ def without_brief(gauge: Floats, noise: float) -> Floats:
         return gauge
     out = np.unique(np.clip(jumps[:, None] + np.arange(0, 3), 2, len(gauge) - 3))
     made = gauge.copy()
-    made[out] = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
+    middle = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
+    # The top of a fast rise stands out, too, but no further than the line moves beside it.
+    usual = np.median(np.abs(steps[np.clip(out[:, None] + _AROUND, 0, len(steps) - 1)]), axis=1)
+    spikes = np.abs(gauge[out] - middle) > _SPIKE * noise + _FASTER * usual
+    made[out[spikes]] = middle[spikes]
     return _filled(made, gauge, jumps[steps[jumps] < 0], noise)
 
 
@@ -46,6 +52,8 @@ def _filled(made: Floats, gauge: Floats, falls: "np.ndarray", noise: float) -> F
     back = gauge[falls[:, None] + np.arange(_BRIEF, 2 * _BRIEF)].max(axis=1)
     brief = (depth > _SLOWER * (moved - _SPIKE * noise)) & (depth > _DEEP * noise)
     brief &= before - back < 0.5 * depth
+    at_once = -np.diff(gauge[falls[:, None] + np.arange(0, _BRIEF + 1)], axis=1).min(axis=1)
+    brief &= at_once > _AT_ONCE * depth
     for at, level in zip(falls[brief], before[brief], strict=True):
         part = slice(at + 1, at + 1 + _BRIEF)
         made[part] = np.maximum(made[part], level)

@@ -119,7 +119,7 @@ def _within(samples: Samples, air: float) -> Cycles:
     gauge = samples.gauge_pa
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
     smooth = replace(samples, gauge_pa=without_brief(gauge, noise))
-    runs, clicked = runs_of(smooth, noise)
+    runs, clicked = runs_of(smooth, gauge, noise)
     if not len(runs):
         return Cycles.none()
     start, stop = _ends(smooth, runs, noise, air, clicked)

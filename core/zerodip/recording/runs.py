@@ -17,15 +17,17 @@ _OF_USUAL = 0.4  # and this share of the usual swing
 _AROUND = 200  # turns that tell a set point together, where it drifts
 _SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
 _RISE_WITHIN = 200  # samples in which a pump that is not seen to stop raises the line
+_BESIDE = np.arange(-2, 3)
 _ON_SHARE = 0.3  # of the way from no current to the running one
 _NEAR = 0.2  # share of the differential within which a turn belongs to a set point
 
 
-def runs_of(samples: Samples, noise: float) -> tuple[Places, bool]:
+def runs_of(samples: Samples, raw: Floats, noise: float) -> tuple[Places, bool]:
     """The runs of a stretch without a gap.
 
     Args:
-        samples: Its samples.
+        samples: Its samples, without what stands out briefly.
+        raw: Their pressures with it, Pa gauge.
         noise: Standard deviation of one sample, Pa.
 
     Returns:
@@ -35,7 +37,7 @@ def runs_of(samples: Samples, noise: float) -> tuple[Places, bool]:
     told = None if samples.current_a is None else _by_current(samples.current_a)
     if told is not None:
         return told, True
-    runs = _by_pressure(samples.gauge_pa, noise)
+    runs = _by_pressure(samples.gauge_pa, raw, noise)
     if not len(runs):
         return runs, False
     bent, sharp = anchors(samples.gauge_pa, runs, noise)
@@ -90,7 +92,7 @@ def _by_current(current: Floats) -> Places | None:
     return np.column_stack([starts, stops])
 
 
-def _by_pressure(gauge: Floats, noise: float) -> Places:
+def _by_pressure(gauge: Floats, raw: Floats, noise: float) -> Places:
     none = np.zeros((0, 2), dtype=np.intp)
     if len(gauge) < 8:
         return none
@@ -104,17 +106,21 @@ def _by_pressure(gauge: Floats, noise: float) -> Places:
     places = places[pruned(gauge[places], max(least, _OF_USUAL * usual))]
     first_high = bool(len(places) > 1 and gauge[places[0]] > gauge[places[1]])
     is_high = (np.arange(len(places)) % 2 == 0) == first_high
-    return _paired(gauge, places, is_high, noise)
+    return _paired(gauge, raw, places, is_high, noise)
 
 
-def _paired(gauge: Floats, places: Places, is_high: NDArray[np.bool_], noise: float) -> Places:
+def _paired(
+    gauge: Floats, raw: Floats, places: Places, is_high: NDArray[np.bool_], noise: float
+) -> Places:
     """Turns to runs: those near the set points alone, a start the first low, a stop the last
     high."""
     levels = gauge[places]
     cut_in, cut_out = _local(levels, ~is_high), _local(levels, is_high)
     near = np.maximum(4 * noise, _NEAR * (cut_out - cut_in))
     ends = (places == 0) | (places == len(gauge) - 1)
-    told = np.where(is_high, levels >= cut_out - near, levels <= cut_in + near) & ~ends
+    # A sharp turn at cut-in may be taken for a collapse and filled: as it was sampled it is there.
+    lowest = raw[np.clip(places[:, None] + _BESIDE, 0, len(raw) - 1)].min(axis=1)
+    told = np.where(is_high, levels >= cut_out - near, lowest <= cut_in + near) & ~ends
     runs: list[tuple[int, int]] = []
     start: int | None = (
         -1 if told.any() and is_high[told][0] and _rises(places, is_high, told) else None
