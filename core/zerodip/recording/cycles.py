@@ -24,6 +24,7 @@ __all__ = ["Cycles", "cycles_of", "draws_beside"]
 _AROUND_START = 8  # samples on either side in which the lowest is looked for
 _NEAR = 0.2  # share of the differential within which a break lies from the extreme beside it
 _RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
+_LONGEST = 2.0  # usual lengths
 _NEARER = 0.62  # of a run, what is next to the break counts most
 _MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
 _SHORT, _SHARE_SHORT = 4, 6  # samples, and one in so many, left out before the next break
@@ -229,7 +230,9 @@ def _slack(time_s: Floats, pressure_abs: Floats, runs: Places) -> float:
         return 0.0
     rates, lengths = (np.array(each) for each in zip(*found, strict=True))
     order = rates.argsort()
-    weights = np.cumsum((lengths**3)[order])  # what a parabola tells of a bend grows so, and more
+    # What a parabola tells of a bend grows so, and more; far longer ones had a tap shut in them.
+    lengths = np.minimum(lengths, _LONGEST * np.median(lengths))
+    weights = np.cumsum((lengths**3)[order])
     return max(float(rates[order][np.searchsorted(weights, weights[-1] / 2)]), 0.0)
 
 
