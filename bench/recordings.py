@@ -9,6 +9,7 @@ day; set points within 0.3 psi; intervals that hold 87 to 93 %, spreads within 1
 import io
 import sys
 import time
+from collections.abc import Callable, Sequence
 
 import numpy as np
 import polars as pl
@@ -19,6 +20,7 @@ from tests.lines import (
     Plant,
     any_plant,
     any_quiet_day,
+    any_short_cycler,
     house_draws,
     line_of,
     long_draws,
@@ -36,6 +38,7 @@ from zerodip.recording.swings import noise_of
 from zerodip.units import PSI
 
 SEED = 9001
+Draws = Sequence[tuple[float, float]]
 
 
 def _timed(does: object) -> float:
@@ -100,17 +103,25 @@ def packed(count: int) -> None:
     print(f"{size / count:.2f} bytes a sample with its pyramid (goal 3)")
 
 
+def _drawn(draws: Callable[[Plant], Draws], rng: np.random.Generator) -> tuple[Plant, Draws]:
+    plant = any_plant(rng)
+    return plant, draws(plant)
+
+
 def times(lines: int) -> None:
     """Starts and stops against the truth, 0.3 psi of noise, a sample a second."""
     rng = np.random.default_rng(SEED)
-    for name, draws in (
-        ("taps for long", lambda p: long_draws(rng, p, 8)),
-        ("taps opened and shut within runs", lambda p: house_draws(rng, p, 20_000)),
+    for name, made_up in (
+        ("taps for long", lambda: _drawn(lambda p: long_draws(rng, p, 8), rng)),
+        (
+            "taps opened and shut within runs",
+            lambda: _drawn(lambda p: house_draws(rng, p, 2e4), rng),
+        ),
+        ("small tanks that have lost air", lambda: any_short_cycler(rng)),
     ):
         off, points, cycles, found = [], [], 0, 0
         for seed in range(lines):
-            plant = any_plant(rng)
-            line = line_of(plant, draws(plant), seed=SEED + seed)
+            line = line_of(*made_up(), seed=SEED + seed)
             made = cycles_of(Samples(line.time_s, line.gauge_pa))
             cycles, found = cycles + len(line.start_s), found + len(made)
             off += [*nearest(made.start_s, line.start_s), *nearest(made.stop_s, line.stop_s)]

@@ -20,7 +20,8 @@ async ([turns, times]) => {
   const plot = document.querySelector('[role=application]')
   const { left, top, width, height } = plot.getBoundingClientRect()
   const apart = [], work = []
-  const at = { bubbles: true, cancelable: true, clientX: left + width / 2, clientY: top + height / 2 }
+  const middle = { clientX: left + width / 2, clientY: top + height / 2 }
+  const at = { bubbles: true, cancelable: true, ...middle }
   let before = performance.now()
   for (let k = 0; k < turns * times; k++) {
     const deltaY = Math.floor(k / turns) % 2 ? 100 : -100

@@ -147,6 +147,21 @@ def any_plant(rng: np.random.Generator) -> Plant:
     )
 
 
+def any_short_cycler(rng: np.random.Generator) -> tuple[Plant, Sequence[tuple[float, float]]]:
+    """A small tank that has lost air, in a house: runs of a few seconds; its plant and draws."""
+    plant = Plant(
+        pre_charge=rng.uniform(5, 38),
+        volume_m3=rng.uniform(0.01, 0.04),
+        flow_m3_s=rng.uniform(6, 14) * GPM,
+        falls_by=rng.uniform(0.1, 0.6),
+    )
+    draws: list[tuple[float, float]] = []
+    while sum(each for each, _ in draws) < 20_000:
+        draws.append((rng.exponential(1200), 0.0))
+        draws.append((rng.uniform(20, 420), rng.uniform(0.1, 0.6) * plant.flow_m3_s))
+    return plant, [*draws, (300, 0.0)]
+
+
 def any_quiet_day(rng: np.random.Generator) -> tuple[Floats, Floats]:
     """A day (s, Pa) without a start: noise, warmth, a leak, a tap or two that bring none."""
     time_s = np.arange(86400.0)

@@ -3,7 +3,7 @@ collapses of a start, which are told as dips."""
 
 import numpy as np
 
-from zerodip.recording.arrays import Floats
+from zerodip.recording.arrays import Floats, Places
 
 __all__ = ["without_brief"]
 
@@ -13,15 +13,20 @@ _CALM = 12  # samples before it in which the line moves little: a collapse is no
 _SLOWER = 4.0  # times that it is deeper than that
 _DEEP = 10.0  # noise times that it is deep
 _AT_ONCE = 0.45  # share of its depth that it comes to from one sample to the next: a draw does not
-_AROUND, _FASTER = np.arange(-3, 3), 2.0  # steps that tell how fast the line moves, and how much more
+_AROUND, _FASTER = (
+    np.arange(-3, 3),
+    2.0,
+)  # steps that tell how fast the line moves, and how much more
 
 
-def without_brief(gauge: Floats, noise: float) -> Floats:
+def without_brief(gauge: Floats, noise: float, usual_low: float = np.inf) -> Floats:
     """The line by which runs are found.
 
     Args:
         gauge: The line.
         noise: Standard deviation of one sample.
+        usual_low: From where the line usually rises, as far as known, Pa: what goes no deeper is
+            the turn itself and no collapse.
 
     Returns:
         The line with what stands out for one or two samples replaced by the middle of five, and
@@ -38,10 +43,10 @@ def without_brief(gauge: Floats, noise: float) -> Floats:
     usual = np.median(np.abs(steps[np.clip(out[:, None] + _AROUND, 0, len(steps) - 1)]), axis=1)
     spikes = np.abs(gauge[out] - middle) > _SPIKE * noise + _FASTER * usual
     made[out[spikes]] = middle[spikes]
-    return _filled(made, gauge, jumps[steps[jumps] < 0], noise)
+    return _filled(made, gauge, jumps[steps[jumps] < 0], noise, usual_low)
 
 
-def _filled(made: Floats, gauge: Floats, falls: "np.ndarray", noise: float) -> Floats:
+def _filled(made: Floats, gauge: Floats, falls: Places, noise: float, usual_low: float) -> Floats:
     """Collapses filled: as deep as noise is not, much deeper than the line moved before, and over
     within a few samples."""
     falls = falls[(falls >= _CALM) & (falls < len(gauge) - 2 * _BRIEF)]
@@ -54,6 +59,7 @@ def _filled(made: Floats, gauge: Floats, falls: "np.ndarray", noise: float) -> F
     brief &= before - back < 0.5 * depth
     at_once = -np.diff(gauge[falls[:, None] + np.arange(0, _BRIEF + 1)], axis=1).min(axis=1)
     brief &= at_once > _AT_ONCE * depth
+    brief &= ahead.min(axis=1) < usual_low - _SPIKE * noise
     for at, level in zip(falls[brief], before[brief], strict=True):
         part = slice(at + 1, at + 1 + _BRIEF)
         made[part] = np.maximum(made[part], level)

@@ -23,7 +23,7 @@ __all__ = ["Cycles", "cycles_of", "draws_beside"]
 
 _AROUND_START = 8  # samples on either side in which the lowest is looked for
 _NEAR = 0.2  # share of the differential within which a break lies from the extreme beside it
-_RUNS, _LEAST_RUN = 400, 12  # runs that tell how delivery falls off, each so many samples at least
+_RUNS, _LEAST_RUN = 400, 5  # runs that tell how delivery falls off, each so many samples at least
 _LONGEST = 2.0  # usual lengths
 _NEARER = 0.62  # of a run, what is next to the break counts most
 _MOVED = 0.25  # share of a run by which a break may lie from where the line bends most
@@ -121,6 +121,13 @@ def _within(samples: Samples, air: float) -> Cycles:
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
     smooth = replace(samples, gauge_pa=without_brief(gauge, noise))
     runs, clicked = runs_of(smooth, gauge, noise)
+    starts = runs[runs[:, 0] >= 0, 0]
+    if len(starts) and smooth.gauge_pa is not gauge:
+        low = float(np.median(smooth.gauge_pa[starts]))
+        known = without_brief(gauge, noise, low)
+        if not np.array_equal(known, smooth.gauge_pa):
+            smooth = replace(samples, gauge_pa=known)
+            runs, clicked = runs_of(smooth, gauge, noise)
     if not len(runs):
         return Cycles.none()
     start, stop = _ends(smooth, runs, noise, air, clicked)
@@ -190,6 +197,10 @@ def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) ->
         (rest < (expected - 0.25 * depth)[:, None]) & (rest > (expected - 0.75 * depth)[:, None])
     ).sum(axis=1)
     dips = (at >= _SLOW) & (depth > max(10 * noise, 0.25 * band)) & (between <= 2)
+    # What goes no deeper than the line usually turns at is the turn itself.
+    known = start.level_pa[np.isfinite(start.level_pa)]
+    usual = float(np.median(known)) if len(known) else np.inf
+    dips &= rest.min(axis=1) < usual - 6 * noise
     unknown = np.where(dips, np.nan, 1.0)
     return replace(
         start,

@@ -5,7 +5,16 @@ import numpy as np
 import pytest
 import ruptures
 
-from tests.lines import AIR_PA, GPM, Plant, house_draws, line_of, long_draws, nearest
+from tests.lines import (
+    AIR_PA,
+    GPM,
+    Plant,
+    any_short_cycler,
+    house_draws,
+    line_of,
+    long_draws,
+    nearest,
+)
 from zerodip.recording.cycles import Cycles, cycles_of, draws_beside
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
@@ -57,6 +66,22 @@ def test_taps_opened_and_shut_beside_a_start_or_a_stop_are_told_from_it() -> Non
     assert len(off) > 1000
     assert np.mean(np.array(off) <= 1.0) >= 0.985
     assert np.nanmean(np.abs(points) <= 0.3) >= 0.985
+
+
+def test_however_fast_it_short_cycles_every_start_is_found_and_no_run_is_long() -> None:
+    """Runs of a few samples turn so sharply that they look like a spike or a collapse."""
+    rng = np.random.default_rng(6)
+    off: list[float] = []
+    for seed in range(12):
+        plant, draws = any_short_cycler(rng)
+        line = line_of(plant, draws, noise_psi=0.25, seed=seed)
+        made = read(line)
+        assert len(made) == len(line.start_s)
+        longest = (line.stop_s - line.start_s[: len(line.stop_s)]).max()
+        assert np.nanmax(made.run_s) < longest + 3
+        off += [*nearest(made.start_s, line.start_s), *nearest(made.stop_s, line.stop_s)]
+    assert len(off) > 2000
+    assert np.mean(np.array(off) <= 1.0) >= 0.99
 
 
 def test_two_sides_are_nearer_than_the_lowest_sample() -> None:

@@ -26,9 +26,11 @@
 
   function runs(drawn: uPlot) {
     const { ctx, bbox } = drawn
+    const { rows = [], count = 0 } = at.cycles ?? {}
+    if (rows.length < count) return // half of them would look like no runs in the other half
     ctx.save()
     ctx.fillStyle = water
-    for (const cycle of at.cycles?.rows ?? []) {
+    for (const cycle of rows) {
       const from = drawn.valToPos(cycle.start_s ?? at.window[0], 'x', true)
       const until = drawn.valToPos(cycle.stop_s ?? at.window[1], 'x', true)
       const left = Math.max(from, bbox.left)
@@ -79,7 +81,8 @@
       const day = { day: 'numeric', month: 'short' } as const
       const clock = { hour: '2-digit', minute: '2-digit' } as const
       const fine = step < 60 ? { ...clock, second: '2-digit' as const } : clock
-      return byClock(time, at.zone, step < 86400 ? fine : day)
+      const isDay = step >= 86400 || byClock(time, at.zone, clock) === '00:00'
+      return byClock(time, at.zone, isDay ? day : fine)
     }
     return {
       width,
