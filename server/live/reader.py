@@ -16,6 +16,7 @@ from asgiref.sync import sync_to_async
 
 from zerodip.recording.live import Seen, seen_of
 from zerodip.recording.samples import Samples
+from zerodip.units import PSI
 from zerodip.wire import PROBLEMS, WireSpec, gauge_pa
 
 from .channel import CHANNEL, connected, message
@@ -28,6 +29,7 @@ _LOG = logging.getLogger(__name__)
 _LOOKED_BACK_S = 900.0  # of the line that is read while it comes
 _KEPT_S, _ASKED_S, _READ_S, _AGAIN_S = 2.0, 1.0, 1.0, 1.0
 _LOCK = 0x5A65726F  # of the one reader
+_STANDS_PA = 0.5 * PSI  # by which a gauge that stands still stands elsewhere
 _QUIET_STEP_S = 15.0  # in which a quiet time is told anew
 
 
@@ -166,7 +168,8 @@ def _mark(seen: Seen) -> tuple[Any, ...]:
     """What tells that something new was seen."""
     quiet = seen.quiet and seen.quiet.seconds // _QUIET_STEP_S
     times = (each and round(each.at_s, 1) for each in (seen.start, seen.stop, seen.knee))
-    return seen.pump, quiet, seen.run_s and round(seen.run_s, 1), *times
+    stands_at = round(seen.gauge_pa / _STANDS_PA) if seen.still else None
+    return seen.pump, quiet, stands_at, seen.run_s and round(seen.run_s, 1), *times
 
 
 async def read_gauges() -> None:

@@ -19,6 +19,7 @@ from zerodip.units import PSI
 __all__ = ["Fall", "Seen", "Start", "Stop", "seen_of", "seen_restored"]
 
 _NOW_S = 0.5  # over which the figure now is taken
+_STILL_S, _STILL_PA = 3.0, 0.4 * PSI  # in which it moves no further where it stands still
 _SETTLES_S = 2.0  # after a break, before it is told
 _EDGE_S = 5.0  # that tell the pressure at an end of a quiet time
 _QUIET_AFTER_S = 20.0  # after a stop: the gauge settles, the air cools
@@ -74,12 +75,13 @@ class Fall:
 
 @dataclass(frozen=True)
 class Seen:
-    """What a line shows: when its last sample came (s), the pressure now (Pa gauge), whether the
-    pump runs, since when (s); the last start and stop, what it ran and rested from click to click
+    """What a line shows: when its last sample came (s), the pressure now (Pa gauge), whether it
+    stands still, whether the pump runs, since when (s); the last start and stop, what it ran and rested from click to click
     with how far that may be off (s), the knee of a drain, a quiet time."""
 
     at_s: float
     gauge_pa: float
+    still: bool = False
     pump: Literal["runs", "rests", "unknown"] = "unknown"
     since_s: float | None = None
     start: Start | None = None
@@ -127,7 +129,7 @@ def seen_of(samples: Samples, atmosphere_pa: float, lag_s: float = 1.0) -> Seen 
         return None
     times, gauge = samples.time_s, samples.gauge_pa
     now = float(gauge[times >= times[-1] - _NOW_S].mean())
-    seen = Seen(float(times[-1]), now)
+    seen = Seen(float(times[-1]), now, _stands_still(samples, now))
     samples = _unbroken(samples)
     if len(samples) < 10:
         return seen
@@ -136,6 +138,13 @@ def seen_of(samples: Samples, atmosphere_pa: float, lag_s: float = 1.0) -> Seen 
     cycles = _settled(cycles_of(samples, atmosphere_pa), float(times[-1]), _EMPTY * top)
     seen = _with_cycles(seen, cycles, samples, noise, lag_s)
     return _with_rest(seen, samples, cycles, noise)
+
+
+def _stands_still(samples: Samples, now: float) -> bool:
+    """Whether the gauge shows what it showed some seconds ago: a moving one is not read."""
+    ago = samples.time_s[-1] - samples.time_s
+    earlier = samples.gauge_pa[(ago > _STILL_S - _NOW_S) & (ago <= _STILL_S)]
+    return bool(len(earlier) and abs(float(earlier.mean()) - now) <= _STILL_PA)
 
 
 def _unbroken(samples: Samples) -> Samples:

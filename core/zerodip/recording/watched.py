@@ -161,7 +161,7 @@ def _pressure(
 
 
 def _now(at: _Asked) -> Iterator[Offered]:
-    if at.log.value(FOUND_GAUGE) is None:
+    if at.seen.still and at.log.value(FOUND_GAUGE) is None:
         yield from _pressure(at, FOUND_GAUGE, at.seen.gauge_pa, 0.0, "Gauge now", "", at.seen.at_s)
 
 

@@ -189,6 +189,16 @@ def test_pressures_are_as_the_visit_s_own_gauge_shows_them() -> None:
     assert apart == pytest.approx(1 * PSI, abs=0.2)
 
 
+@pytest.mark.parametrize(("draw", "says"), [(0.0, ["found.gauge"]), (6 * GPM, [])])
+def test_a_gauge_that_moves_is_not_offered_as_what_it_shows_now(
+    draw: float, says: list[str]
+) -> None:
+    line = line_of(Plant(), [(10, 0.0), (30, draw)], STEP_S, 0.05, 2)
+    seen = until(line, 20.0)
+    assert seen is not None
+    assert [each.slot for each in offered(seen, "watch", log_of([]), WANTED, "us")] == says
+
+
 def test_what_is_on_record_is_said_and_corrected() -> None:
     line = line_of(Plant(), [(10, 0.0), (60, 6 * GPM), (120, 0.0)], STEP_S, 0.05, 2)
     seen = until(line, line.time_s[-1])
