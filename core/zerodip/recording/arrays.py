@@ -1,17 +1,32 @@
 """Arrays of figures and of places, and records of arrays that are as long as each other."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import fields
 from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Floats", "Places", "joined", "taken"]
+__all__ = ["Floats", "Places", "blocks", "joined", "taken"]
 
 Floats = NDArray[np.float64]
 Places = NDArray[np.intp]
 T = TypeVar("T")
+_BLOCK = 65_536  # samples whose figures stay beside the processor
+
+
+def blocks(values: Floats) -> Iterator[tuple[int, Floats]]:
+    """A long line in short pieces, each from where the one before ended: figures worked out of a
+    piece stay beside the processor, which is several times as fast as going to memory for them.
+
+    Args:
+        values: The line.
+
+    Yields:
+        Where each piece begins, and the piece; its last sample is the next one's first.
+    """
+    for first in range(0, max(len(values) - 1, 0), _BLOCK):
+        yield first, values[first : first + _BLOCK + 1]
 
 
 def joined(parts: Sequence[T]) -> T:

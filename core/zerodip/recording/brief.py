@@ -3,7 +3,7 @@ collapses of a start, which are told as dips."""
 
 import numpy as np
 
-from zerodip.recording.arrays import Floats, Places
+from zerodip.recording.arrays import Floats, Places, blocks
 
 __all__ = ["without_brief"]
 
@@ -32,23 +32,33 @@ def without_brief(gauge: Floats, noise: float, usual_low: float = np.inf) -> Flo
         The line with what stands out for one or two samples replaced by the middle of five, and
         collapses of up to five filled to where they began; the line itself where nothing does.
     """
-    steps = gauge[1:] - gauge[:-1]
-    jumps = np.flatnonzero(np.abs(steps) > _SPIKE * noise)
+    found = [np.flatnonzero(np.abs(np.diff(x)) > _SPIKE * noise) + at for at, x in blocks(gauge)]
+    jumps = np.concatenate(found) if found else np.zeros(0, dtype=np.intp)
     if not len(jumps) or len(gauge) < 4 * _BRIEF:
         return gauge
     out = np.unique(np.clip(jumps[:, None] + np.arange(0, 3), 2, len(gauge) - 3))
-    made = gauge.copy()
     middle = np.median(gauge[out[:, None] + np.arange(-2, 3)], axis=1)
     # The top of a fast rise stands out, too, but no further than the line moves beside it.
-    usual = np.median(np.abs(steps[np.clip(out[:, None] + _AROUND, 0, len(steps) - 1)]), axis=1)
+    beside = np.clip(out[:, None] + _AROUND, 0, len(gauge) - 1)
+    usual = np.median(np.abs(np.diff(gauge[beside], axis=1)), axis=1)
     spikes = np.abs(gauge[out] - middle) > _SPIKE * noise + _FASTER * usual
+    falls, before = _collapses(gauge, jumps, noise, usual_low)
+    if not spikes.any() and not len(falls):
+        return gauge
+    made = gauge.copy()
     made[out[spikes]] = middle[spikes]
-    return _filled(made, gauge, jumps[steps[jumps] < 0], noise, usual_low)
+    for at, level in zip(falls, before, strict=True):
+        part = slice(at + 1, at + 1 + _BRIEF)
+        made[part] = np.maximum(made[part], level)
+    return made
 
 
-def _filled(made: Floats, gauge: Floats, falls: Places, noise: float, usual_low: float) -> Floats:
-    """Collapses filled: as deep as noise is not, much deeper than the line moved before, and over
-    within a few samples."""
+def _collapses(
+    gauge: Floats, jumps: Places, noise: float, usual_low: float
+) -> tuple[Places, Floats]:
+    """The last place before each collapse, and the level there: as deep as noise is not, much
+    deeper than the line moved before, and over within a few samples."""
+    falls = jumps[gauge[jumps + 1] < gauge[jumps]]
     falls = falls[(falls >= _CALM) & (falls < len(gauge) - 2 * _BRIEF)]
     before = np.median(gauge[falls[:, None] - np.arange(0, 3)], axis=1)
     moved = np.ptp(gauge[falls[:, None] - np.arange(0, _CALM)], axis=1)
@@ -60,7 +70,4 @@ def _filled(made: Floats, gauge: Floats, falls: Places, noise: float, usual_low:
     at_once = -np.diff(gauge[falls[:, None] + np.arange(0, _BRIEF + 1)], axis=1).min(axis=1)
     brief &= at_once > _AT_ONCE * depth
     brief &= ahead.min(axis=1) < usual_low - _SPIKE * noise
-    for at, level in zip(falls[brief], before[brief], strict=True):
-        part = slice(at + 1, at + 1 + _BRIEF)
-        made[part] = np.maximum(made[part], level)
-    return made
+    return falls[brief], before[brief]

@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from zerodip.recording.arrays import Floats
+from zerodip.recording.arrays import Floats, blocks
 
 __all__ = ["gap_s", "step_of", "stretches"]
 
@@ -50,6 +50,7 @@ def stretches(time_s: Floats) -> list[slice]:
     """
     if len(time_s) < 3:
         return []
-    breaks = np.flatnonzero(np.diff(time_s) > gap_s(step_of(time_s))) + 1
-    bounds = [0, *breaks.tolist(), len(time_s)]
+    gap = gap_s(step_of(time_s))
+    breaks = [np.flatnonzero(np.diff(part) > gap) + at + 1 for at, part in blocks(time_s)]
+    bounds = [0, *np.concatenate(breaks).tolist(), len(time_s)]
     return [slice(a, b) for a, b in pairwise(bounds) if b - a >= 3]

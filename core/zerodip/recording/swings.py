@@ -9,7 +9,7 @@ import math
 
 import numpy as np
 
-from zerodip.recording.arrays import Floats, Places
+from zerodip.recording.arrays import Floats, Places, blocks
 
 __all__ = ["mode", "noise_of", "pruned", "turns_at"]
 
@@ -73,9 +73,11 @@ def turns_at(values: Floats, least: float) -> Places:
 
 def _bounds(values: Floats, band: float) -> Places:
     """Where each stretch within one band begins, and the end."""
-    bands = np.floor(values * (1 / band)).astype(np.int32)
-    inner = np.flatnonzero(bands[1:] != bands[:-1]) + 1
-    return np.concatenate([[0], inner, [len(values)]])
+    inner = []
+    for first, part in blocks(values):
+        bands = np.floor(part * (1 / band)).astype(np.int32)
+        inner.append(np.flatnonzero(bands[1:] != bands[:-1]) + first + 1)
+    return np.concatenate([[0], *inner, [len(values)]])
 
 
 def _extreme(values: Floats, first: int, end: int, high: bool) -> int:
