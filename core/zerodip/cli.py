@@ -1,5 +1,5 @@
-"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`, `trouble`, `recording FILE`: the same
-judgement on the command line, JSON in (or a recorder's file) and out.
+"""`zerodip decide FILE.json`, `propose`, `sizes`, `turns`, `trouble`, `calibrate`, `recording`: the
+same judgement on the command line, JSON in (or a recorder's file) and out.
 
 Exit status: 0 when decided, 1 when the file's values are refused, 2 when it cannot be read or the
 call is wrong.
@@ -13,6 +13,8 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
+from zerodip.bench.calibrate import calibrate
+from zerodip.bench.file import read_calibration
 from zerodip.decide.judge import decide
 from zerodip.decide.propose import propose
 from zerodip.decide.size import sizing
@@ -46,6 +48,7 @@ _COMMANDS: dict[str, Callable[[Any, str], Any]] = {
     "sizes": _on_system(lambda of, units: sizing(of.system, of.settings, of.practice, units=units)),
     "turns": _turns,
     "trouble": asked_trouble,
+    "calibrate": lambda raw, units: calibrate(read_calibration(raw), units),
 }
 _HELP = {
     "decide": "judge the settings in a system file",
@@ -53,10 +56,12 @@ _HELP = {
     "sizes": "the least tank for the run that its practice wants",
     "turns": "the next turn of a switch's nuts, from the looks so far",
     "trouble": "the causes of a trouble and the next check, from what was seen and measured",
+    "calibrate": "judge the runs of a set-point switch: points, deadbands, uncertainty, verdicts",
 }
 _FILES = {
     "turns": "a file of looks (docs/extending.md, “To try the next turn”)",
     "trouble": "a file of evidence (docs/trouble.schema.json)",
+    "calibrate": "a file of a calibration (docs/calibration.schema.json)",
 }
 
 

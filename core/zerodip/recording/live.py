@@ -76,8 +76,9 @@ class Fall:
 @dataclass(frozen=True)
 class Seen:
     """What a line shows: when its last sample came (s), the pressure now (Pa gauge), whether it
-    stands still, whether the pump runs, since when (s); the last start and stop, what it ran and rested from click to click
-    with how far that may be off (s), the knee of a drain, a quiet time."""
+    stands still; whether the pump runs, since when (s); the last start and stop, what it ran and
+    rested from click to click with how far that may be off (s), the knee of a drain, a quiet
+    time."""
 
     at_s: float
     gauge_pa: float

@@ -11,7 +11,17 @@ from dataclasses import dataclass, replace
 
 from zerodip.units import PSI
 
-__all__ = ["CLASSES", "CUT_IN", "CUT_OUT", "RELATIVE", "STIFF", "Nut", "SwitchClass", "class_of"]
+__all__ = [
+    "CLASSES",
+    "CUT_IN",
+    "CUT_OUT",
+    "RELATIVE",
+    "STIFF",
+    "Nut",
+    "SwitchClass",
+    "class_of",
+    "scales",
+]
 
 CUT_IN, CUT_OUT = 0, 1
 _RATIO = 1.6
@@ -21,9 +31,18 @@ _EVENLY = 0.03
 Scales = tuple[tuple[float, float], ...]
 
 
-def _scales(median: float, sigma: float, least: float, most: float) -> Scales:
-    """Chances and slopes (Pa a turn) of the parts of a prior; arguments in psi a turn, `sigma` of
-    the logarithm."""
+def scales(median: float, sigma: float, least: float, most: float) -> Scales:
+    """Chances and slopes of the parts of a prior of how far a turn moves a point.
+
+    Args:
+        median: The usual slope, psi a turn, above 0.
+        sigma: Standard deviation of its natural logarithm, above 0.
+        least: The least that was ever seen, psi a turn, above 0.
+        most: The most, psi a turn, above the least.
+
+    Returns:
+        Chances (their sum is 1) and slopes (Pa a turn).
+    """
     count = round(math.log(most / least, _RATIO)) + 1
     slopes = [least * _RATIO**k for k in range(count)]
     usual = [math.exp(-0.5 * (math.log(slope / median) / sigma) ** 2) for slope in slopes]
@@ -79,7 +98,7 @@ _TWO = SwitchClass(
             title="range nut",
             sets=CUT_IN,
             moves=(True, True),
-            scales_pa=_scales(2.5, 0.25, 0.9, 9.4),
+            scales_pa=scales(2.5, 0.25, 0.9, 9.4),
             alike=0.93,
         ),
         Nut(
@@ -87,7 +106,7 @@ _TWO = SwitchClass(
             title="differential nut",
             sets=CUT_OUT,
             moves=(False, True),
-            scales_pa=_scales(3.2, 0.3, 0.9, 9.4),
+            scales_pa=scales(3.2, 0.3, 0.9, 9.4),
             cross_pa=0.12 * PSI,
         ),
     ),
@@ -101,7 +120,7 @@ _ONE = SwitchClass(
             title="screw",
             sets=CUT_OUT,
             moves=(True, True),
-            scales_pa=_scales(9.0, 0.8, 1.0, 68.7),
+            scales_pa=scales(9.0, 0.8, 1.0, 68.7),
             alike=0.93,
         ),
     ),
@@ -118,7 +137,7 @@ _POINTS = SwitchClass(
             title="upper set-point screw",
             sets=CUT_OUT,
             moves=(False, True),
-            scales_pa=_scales(4.0, 0.5, 1.0, 16.8),
+            scales_pa=scales(4.0, 0.5, 1.0, 16.8),
             cross_pa=0.2 * PSI,
         ),
         Nut(
@@ -126,7 +145,7 @@ _POINTS = SwitchClass(
             title="lower set-point screw",
             sets=CUT_IN,
             moves=(True, False),
-            scales_pa=_scales(4.0, 0.5, 1.0, 16.8),
+            scales_pa=scales(4.0, 0.5, 1.0, 16.8),
             cross_pa=0.2 * PSI,
         ),
     ),
@@ -137,8 +156,8 @@ CLASSES: dict[str, SwitchClass] = {each.id: each for each in (_TWO, _ONE, _POINT
 
 def _stiff(of: SwitchClass) -> SwitchClass:
     """The same nuts over the springs of a compressor's switch."""
-    scales = _scales(9.0, 0.8, 1.0, 68.7)
-    nuts = tuple(replace(nut, scales_pa=scales) for nut in of.nuts)
+    stiffer = scales(9.0, 0.8, 1.0, 68.7)
+    nuts = tuple(replace(nut, scales_pa=stiffer) for nut in of.nuts)
     return replace(of, nuts=nuts, drift_pa=0.3 * PSI, begin=0.125, finest=0.0625)
 
 

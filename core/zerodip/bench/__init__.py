@@ -1,0 +1,1 @@
+"""The set-point bench: process pressure switches, calibrated against a reference gauge."""

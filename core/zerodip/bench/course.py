@@ -1,0 +1,208 @@
+"""The run of a calibration, one instruction at a time, as good practice has it.
+
+Isolate and vent, hook up, test for leaks, exercise; as found; adjust until both points pass; three
+runs as left; restore, seal, tag. Common practice, no source; site procedures come first."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from zerodip.bench.device import APART, BenchDevice, SetPoint
+from zerodip.bench.file import LOWER, POINTS, BenchRun
+from zerodip.bench.words import shown, titles
+
+__all__ = [
+    "AFTER",
+    "BEFORE",
+    "LEFT",
+    "Instruction",
+    "crossed",
+    "next_run",
+    "preparations",
+    "restoring",
+]
+
+Enters = Literal["confirm", "set", "reset", "turn"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Instruction:
+    """What to do next: its id, title and text, what can hurt (empty for nothing), and what is
+    entered: a confirmation, or where a point acted or reset (which of them in `point`)."""
+
+    id: str
+    title: str
+    text: str
+    caution: str = ""
+    enters: Enters = "confirm"
+    point: str = ""
+
+
+BEFORE = ("permit", "isolated", "hooked_up", "tight", "exercised")
+AFTER = ("restored", "sealed")
+LEFT = "left_as_it_is"  # whoever answers for it decided that no screw is turned any more
+_HAZARD = "Hazardous area: never open an energised enclosure. Prove it dead, or gas-free by permit."
+_OXYGEN = "Oxygen: clean tools and fittings, no oil, no thread sealant. Grease there burns."
+_HOT = {"steam": "Steam: let it cool and drain first.", "fuel gas": "Vent to a safe place."}
+
+
+def preparations(device: BenchDevice, units: str) -> tuple[Instruction, ...]:
+    """What is done before the first run, in order.
+
+    Args:
+        device: The switch.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The instructions.
+    """
+    ends = (shown(each, units, device.span_pa / 50) for each in _ends(device))
+    start, end = ends
+    return (
+        Instruction(
+            id="permit",
+            title="Permission, and the trip bypassed",
+            text="Ask who runs the plant. Have the trip bypassed and written down, then isolate.",
+            caution=_HAZARD if device.hazardous is not False else "",
+        ),
+        Instruction(
+            id="isolated",
+            title="Isolate and vent",
+            text="Shut the process valve. Open the vent slowly until the reference stands at 0.",
+            caution=" ".join(
+                ["Trapped pressure: keep clear of the vent.", *_of_medium(device.medium)]
+            ),
+        ),
+        Instruction(
+            id="hooked_up",
+            title="Hook up",
+            text="Join reference and pump to the test port, the meter or lamp to the contact.",
+        ),
+        Instruction(
+            id="tight",
+            title="Leak test",
+            text=f"Bring it to {end} and shut it in. Over a minute the reference stands still.",
+        ),
+        Instruction(
+            id="exercised",
+            title="Exercise three times",
+            text=f"From {start} to {end} and back, slowly, three times. Listen to it act.",
+        ),
+    )
+
+
+def restoring() -> tuple[Instruction, ...]:
+    """What is done after the last run, in order."""
+    return (
+        Instruction(
+            id="restored",
+            title="Restore",
+            text="Vent slowly, unhook, open the process valve. Have the bypass taken out.",
+            caution="The trip guards nothing until its bypass is out. Look that it is.",
+        ),
+        Instruction(
+            id="sealed",
+            title="Seal and tag",
+            text="Lock the screws, seal the cover, hang the tag with the day and the next.",
+        ),
+    )
+
+
+def next_run(
+    device: BenchDevice, runs: Sequence[BenchRun], wanted: int, units: str
+) -> Instruction | None:
+    """The next reading of a series of runs, the upper point first; None where all are there. A run
+    whose resetting is not read yet asks for that.
+
+    Args:
+        device: The switch.
+        runs: The runs of the series so far, oldest first.
+        wanted: How many of each point.
+        units: Unit system of the texts.
+
+    Returns:
+        The instruction.
+    """
+    if runs and runs[-1].reset_gauge_pa is None:
+        return _reset(device, runs[-1].at, units)
+    counts = [sum(run.at == at for run in runs) for at in range(len(device.points))]
+    least = min(counts)
+    if least >= wanted:
+        return None
+    at = max(at for at, count in enumerate(counts) if count == least)
+    return _set(device, at, least + 1, wanted, units)
+
+
+def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
+    """Whether points stand too near each other, or the wrong way round, to be set one by one: then
+    the upper is first brought above its target and the lower below.
+
+    Args:
+        device: The switch.
+        lower_pa: Where the lower point acts, Pa gauge.
+        upper_pa: Where the upper point acts, Pa gauge.
+
+    Returns:
+        Whether they do.
+    """
+    return upper_pa - lower_pa < APART * device.span_pa
+
+
+def _set(device: BenchDevice, at: int, run: int, wanted: int, units: str) -> Instruction:
+    point = device.points[at]
+    grain = device.tolerance_pa(at) / 5
+    room = max(0.05 * device.span_pa, 2 * device.tolerance_pa(at))
+    begin = point.gauge_pa - room if point.rises else point.gauge_pa + room
+    of = f", run {run} of {wanted}" if wanted > 1 else ""
+    return Instruction(
+        id=f"{POINTS[at]}.set",
+        title=f"{titles(device)[at]}{of}: where it acts",
+        text=(
+            f"Go to {shown(begin, units, grain)}, then {_way(device, point.rises)} slowly. "
+            f"Expected near {shown(point.gauge_pa, units, grain)}."
+        ),
+        enters="set",
+        point=POINTS[at],
+    )
+
+
+def _reset(device: BenchDevice, at: int, units: str) -> Instruction:
+    point = device.points[at]
+    return Instruction(
+        id=f"{POINTS[at]}.reset",
+        title=f"{titles(device)[at]}: where it resets",
+        text=(
+            f"Now {_way(device, not point.rises)} slowly until it changes back."
+            f"{_wide(point, device, units)}"
+        ),
+        enters="reset",
+        point=POINTS[at],
+    )
+
+
+def _wide(point: SetPoint, device: BenchDevice, units: str) -> str:
+    if point.deadband_pa is None:
+        return ""
+    size = shown(point.deadband_pa, units, device.tolerance_pa(LOWER) / 5)
+    return f" Deadband {size}{'' if point.deadband == 'adjustable' else ' at the most'}."
+
+
+def _way(device: BenchDevice, rises: bool) -> str:
+    """Up or down; of a vacuum what that is on its gauge, too."""
+    if not device.vacuum:
+        return "up" if rises else "down"
+    return "up (less vacuum)" if rises else "down (more vacuum)"
+
+
+def _ends(device: BenchDevice) -> tuple[float, float]:
+    """From no pressure to full scale: of a vacuum's range to its deepest end."""
+    start = min(max(device.low_gauge_pa, 0.0), device.high_gauge_pa)
+    deepest = device.low_gauge_pa if device.high_gauge_pa <= 0 else device.high_gauge_pa
+    return start, deepest
+
+
+def _of_medium(medium: str) -> Iterator[str]:
+    if medium == "oxygen":
+        yield _OXYGEN
+    if medium in _HOT:
+        yield _HOT[medium]

@@ -1,0 +1,150 @@
+"""A calibration as a file: the switch, the reference, the runs as found and as left, the turns
+between them, and calibrations of the past."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice, Reference
+from zerodip.errors import Fault, InvalidInput
+from zerodip.fileformat.fields import Checked, choice, part, parts, quantity, read, words
+
+__all__ = [
+    "LOWER",
+    "POINTS",
+    "UPPER",
+    "BenchRun",
+    "BenchTurn",
+    "Calibration",
+    "PastRow",
+    "read_calibration",
+]
+
+LOWER, UPPER = 0, 1
+POINTS = ("lower", "upper")
+SEEN_BY = ("lamp", "meter", "gauge")
+
+
+def _pressure(title: str, default: Any = None) -> Any:
+    return quantity(title, "pressure", VACUUM_PA, MOST_PA, default=default)
+
+
+@dataclass(frozen=True, kw_only=True)
+class BenchRun(Checked):
+    """One run up and down at a point: where it acted and where it reset (Pa gauge), how fast the
+    pressure moved (Pa/s, None where nobody timed it), and by what the change was seen."""
+
+    point: str = choice("Point", POINTS, default="lower")
+    set_gauge_pa: float = quantity("Acted at", "pressure", VACUUM_PA, MOST_PA)
+    reset_gauge_pa: float | None = _pressure("Reset at")
+    rate_pa_s: float | None = quantity(
+        "Rate of approach, in a second", "pressure", 0.0, 1e6, default=None
+    )
+    seen_by: str = choice("Seen by", SEEN_BY, default="lamp")
+
+    @property
+    def at(self) -> int:
+        """Which of the points, `LOWER` or `UPPER`."""
+        return POINTS.index(self.point)
+
+
+@dataclass(frozen=True, kw_only=True)
+class BenchTurn(Checked):
+    """Turns of the screws (clockwise positive) and where both points acted afterwards."""
+
+    lower: float = quantity("Turns of the lower screw", "number", -40, 40, default=0.0)
+    upper: float = quantity("Turns of the upper screw", "number", -40, 40, default=0.0)
+    lower_gauge_pa: float = quantity("Lower point then", "pressure", VACUUM_PA, MOST_PA)
+    upper_gauge_pa: float | None = _pressure("Upper point then")
+
+
+@dataclass(frozen=True, kw_only=True)
+class PastRow(Checked):
+    """A calibration of the past: its day, and by how much each point was off (Pa) as found and as
+    left."""
+
+    on: str = words("Day", 10)
+    found_lower_pa: float | None = _pressure("Lower point off, as found")
+    found_upper_pa: float | None = _pressure("Upper point off, as found")
+    left_lower_pa: float | None = _pressure("Lower point off, as left")
+    left_upper_pa: float | None = _pressure("Upper point off, as left")
+
+    @classmethod
+    def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        """Its day is a date."""
+        return _day_faults(values, "on", "Day")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Calibration(Checked):
+    """A calibration on a day. Without runs as left it was not adjusted, and as left is as found."""
+
+    device: BenchDevice = part("Switch", BenchDevice)
+    reference: Reference = part("Reference", Reference)
+    on: str = words("Day", 10)
+    found: tuple[BenchRun, ...] = parts("Runs as found", BenchRun, 1, 60)
+    turns: tuple[BenchTurn, ...] = parts("Turns", BenchTurn, 0, 40)
+    left: tuple[BenchRun, ...] = parts("Runs as left", BenchRun, 0, 60)
+    past: tuple[PastRow, ...] = parts("Earlier calibrations", PastRow, 0, 60)
+
+    @classmethod
+    def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        """Its day is a date; runs are of points that the switch has, each point three times."""
+        yield from _day_faults(values, "on", "Day")
+        device = values.get("device")
+        if device is None:
+            return
+        for name, title in (("found", "Runs as found"), ("left", "Runs as left")):
+            yield from _run_faults(values.get(name) or (), name, title, len(device.points))
+
+    @property
+    def day(self) -> date:
+        """Its day."""
+        return date.fromisoformat(self.on)
+
+    @property
+    def as_left(self) -> tuple[BenchRun, ...]:
+        """The runs as left; as found where nothing was adjusted."""
+        return self.left or self.found
+
+
+def read_calibration(raw: Any) -> Calibration:
+    """A calibration out of plain values.
+
+    Args:
+        raw: The file's object; "turns", "left" and "past" may be left out.
+
+    Returns:
+        The calibration.
+
+    Raises:
+        InvalidInput: With every fault, by field.
+    """
+    if isinstance(raw, Mapping):
+        raw = {"turns": [], "left": [], "past": [], **raw}
+    made, faults = read(Calibration, raw)
+    if made is None:
+        raise InvalidInput(faults)
+    return made
+
+
+def _day_faults(values: Mapping[str, Any], name: str, title: str) -> Iterable[Fault]:
+    day = values.get(name)
+    if day is None:
+        return
+    try:
+        date.fromisoformat(day)
+    except ValueError:
+        says = "must be a day as 2026-11-27."
+        yield Fault(path=name, code="not_a_day", title=title, says=says)
+
+
+def _run_faults(runs: tuple[BenchRun, ...], name: str, title: str, points: int) -> Iterable[Fault]:
+    for at, run in enumerate(runs):
+        if run.at >= points:
+            says = "is not there: this switch has one set point."
+            yield Fault(path=f"{name}.{at}.point", code="no_point", title="Upper point", says=says)
+    if runs and any(all(run.at != point for run in runs) for point in range(points)):
+        says = "are wanted of each set point."
+        yield Fault(path=name, code="too_few", title=title, says=says)

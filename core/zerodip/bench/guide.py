@@ -1,0 +1,216 @@
+"""What is next in a calibration, and the calibration that its entries come to."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+
+from zerodip.bench.adjusting import BenchLook, BenchStep, next_adjustment
+from zerodip.bench.budget import budget_of, repeatability
+from zerodip.bench.course import LEFT, Instruction, crossed, next_run, preparations, restoring
+from zerodip.bench.device import BenchDevice, Reference
+from zerodip.bench.file import LOWER, UPPER, BenchTurn, Calibration, PastRow
+from zerodip.bench.judge import RUNS, verdict_on
+from zerodip.bench.log import Progress, Segment
+from zerodip.bench.words import shown, titles
+
+__all__ = ["Next", "calibration_of", "next_of"]
+
+_STOP = Instruction(
+    id="stop",
+    title="Stop turning",
+    text="No turn is sure to help. Look at switch and screws, or leave it as it is.",
+)
+_SET_ASIDE = 0.05  # of the range, that points are first brought beyond their targets
+
+
+@dataclass(frozen=True, kw_only=True)
+class Next:
+    """What is next: the instruction (None once all is done), and the turns that are asked for."""
+
+    instruction: Instruction | None
+    step: BenchStep | None = None
+
+
+def next_of(device: BenchDevice, reference: Reference, progress: Progress, units: str) -> Next:
+    """What is next.
+
+    Args:
+        device: The switch.
+        reference: The reference gauge.
+        progress: How far the calibration is.
+        units: Unit system of the texts: "us", "metric" or "kpa".
+
+    Returns:
+        The next instruction, with the turns where it asks for some.
+    """
+    for each in preparations(device, units):
+        if each.id not in progress.confirmed:
+            return Next(instruction=each)
+    now = progress.segments[-1]
+    first = next_run(device, now.runs, 1, units)
+    if first is not None:
+        return Next(instruction=first)
+    if LEFT not in progress.confirmed and not _passes(device, reference, now):
+        adjust = _adjust(device, reference, progress, units)
+        if adjust is not None:
+            return adjust
+    more = next_run(device, now.runs, RUNS, units)
+    if more is not None:
+        return Next(instruction=more)
+    if LEFT not in progress.confirmed and _is_out(device, now):
+        return Next(instruction=_STOP)
+    left = [each for each in restoring() if each.id not in progress.confirmed]
+    return Next(instruction=left[0] if left else None)
+
+
+def calibration_of(
+    device: BenchDevice,
+    reference: Reference,
+    progress: Progress,
+    on: date,
+    past: Sequence[PastRow] = (),
+) -> Calibration | None:
+    """The calibration that entries come to.
+
+    Args:
+        device: The switch.
+        reference: The reference gauge.
+        progress: How far it is.
+        on: Its day.
+        past: Earlier calibrations.
+
+    Returns:
+        The calibration; None before each point was read once, as found and after the last turn.
+    """
+    points = range(len(device.points))
+    ends = (progress.segments[0], progress.segments[-1])
+    if any(segment.mean(at) is None for segment in ends for at in points):
+        return None
+    return Calibration(
+        device=device,
+        reference=reference,
+        on=on.isoformat(),
+        found=progress.found,
+        turns=tuple(_turns(progress)),
+        left=progress.segments[-1].runs if progress.adjusted else (),
+        past=tuple(past),
+    )
+
+
+def _turns(progress: Progress) -> list[BenchTurn]:
+    """Turns after which both points were read."""
+    return [
+        BenchTurn(
+            lower=segment.turned.lower,
+            upper=segment.turned.upper,
+            lower_gauge_pa=lower,
+            upper_gauge_pa=segment.mean(UPPER),
+        )
+        for segment in progress.segments[1:]
+        if segment.turned is not None and (lower := segment.mean(LOWER)) is not None
+    ]
+
+
+def _expanded(device: BenchDevice, reference: Reference, segment: Segment, at: int) -> float:
+    runs = [run for run in segment.runs if run.at == at]
+    spread = repeatability(segment.runs)
+    return budget_of(device, reference, runs, spread)[0].expanded_pa
+
+
+def _passes(device: BenchDevice, reference: Reference, segment: Segment) -> bool:
+    """Whether each point lies within its tolerance, its uncertainty included, as far as it was
+    read."""
+    for at, point in enumerate(device.points):
+        mean = segment.mean(at)
+        if mean is None:
+            return False
+        expanded = _expanded(device, reference, segment, at)
+        tolerance = device.tolerance_pa(at)
+        # Where no reading can pass, within the tolerance is as near as it can be told.
+        wanted = ("pass",) if expanded < tolerance else ("pass", "conditional_pass")
+        if verdict_on(mean - point.gauge_pa, tolerance, expanded) not in wanted:
+            return False
+    return True
+
+
+def _is_out(device: BenchDevice, segment: Segment) -> bool:
+    """Whether a point lies outside its tolerance, as read."""
+    return any(
+        abs((segment.mean(at) or 0.0) - point.gauge_pa) > device.tolerance_pa(at) * (1 + 1e-9)
+        for at, point in enumerate(device.points)
+    )
+
+
+def _adjust(
+    device: BenchDevice, reference: Reference, progress: Progress, units: str
+) -> Next | None:
+    """The next turn; None where the planner would leave the screws alone, as near as can be
+    told."""
+    now = progress.segments[-1]
+    lower, upper = now.mean(LOWER), now.mean(UPPER)
+    if lower is not None and upper is not None and crossed(device, lower, upper):
+        return Next(instruction=_set_apart(device, units))
+    step = _step(device, reference, progress)
+    if step.do in ("turn", "stop"):
+        return Next(instruction=_turning(step), step=step)
+    return None
+
+
+def _step(device: BenchDevice, reference: Reference, progress: Progress) -> BenchStep:
+    """The planner's step by every look since points last stood well apart."""
+    looks: list[BenchLook] = []
+    for segment in progress.segments:
+        lower, upper = segment.mean(LOWER), segment.mean(UPPER)
+        if lower is None:
+            continue
+        if upper is not None and crossed(device, lower, upper):
+            looks = []
+            continue
+        turned = segment.turned
+        looks.append(
+            BenchLook(
+                lower_pa=lower,
+                upper_pa=upper,
+                lower_turns=turned.lower if turned and looks else 0.0,
+                upper_turns=turned.upper if turned and looks else 0.0,
+            )
+        )
+    now = progress.segments[-1]
+    expanded = max(_expanded(device, reference, now, at) for at in range(len(device.points)))
+    repeats, _ = repeatability(*(each.runs for each in progress.segments))
+    return next_adjustment(device, looks, repeats, expanded)
+
+
+def _turning(step: BenchStep) -> Instruction:
+    if step.do == "stop" and step.complaint is not None:
+        look = "; ".join(step.complaint.look)
+        return replace(_STOP, text=f"{step.complaint.says} Look for: {look}.")
+    if step.do == "stop":
+        return _STOP
+    return Instruction(
+        id="turned",
+        title="Turn, then read each point once",
+        text=". ".join(each[:1].upper() + each[1:] for each in step.says) + ".",
+        caution="Only with the enclosure dead or the area gas-free.",
+        enters="turn",
+    )
+
+
+def _set_apart(device: BenchDevice, units: str) -> Instruction:
+    """Before they are set one by one: the upper above its target, the lower below."""
+    aside = _SET_ASIDE * device.span_pa
+    lower, upper = (device.points[at].gauge_pa for at in (LOWER, UPPER))
+    grain = device.tolerance_pa(LOWER) / 5
+    above = shown(min(upper + aside, device.high_gauge_pa), units, grain)
+    below = shown(max(lower - aside, device.low_gauge_pa), units, grain)
+    names = titles(device)
+    return Instruction(
+        id="set_apart",
+        title="Set the points apart first",
+        text=(
+            f"{names[UPPER]} to about {above}, {names[LOWER].lower()} to about {below}. "
+            "Note the turns. Then the upper is set first."
+        ),
+        caution="Only with the enclosure dead or the area gas-free.",
+        enters="turn",
+    )

@@ -1,0 +1,225 @@
+"""A calibration as it is made: entries in order, each once, corrected by later ones; what they come
+to, and what is next.
+
+Runs before the first turn of a screw are as found, those after the last are as left."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from zerodip.bench.course import AFTER, BEFORE, LEFT
+from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice
+from zerodip.bench.file import POINTS, SEEN_BY, BenchRun
+from zerodip.errors import Fault
+from zerodip.fileformat.fields import Checked, choice, quantity, read, variants, words
+
+__all__ = [
+    "Confirmed",
+    "Entry",
+    "Progress",
+    "Read",
+    "Segment",
+    "Turned",
+    "Value",
+    "Voided",
+    "progress_of",
+    "read_value",
+]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Confirmed(Checked):
+    """Something was done: a preparation, or what is done after the last run; or it was decided that
+    points are left as they are."""
+
+    tag = ("kind", "confirmed")
+    what: str = choice("Confirmed", (*BEFORE, LEFT, *AFTER))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Read(Checked):
+    """Where a point acted or reset (Pa gauge), how fast the pressure moved (Pa/s) and by what the
+    change was seen."""
+
+    tag = ("kind", "read")
+    point: str = choice("Point", POINTS)
+    which: str = choice("Change", ("set", "reset"))
+    gauge_pa: float = quantity("Read", "pressure", VACUUM_PA, MOST_PA)
+    rate_pa_s: float | None = quantity(
+        "Rate of approach, in a second", "pressure", 0.0, 1e6, default=None
+    )
+    seen_by: str = choice("Seen by", SEEN_BY, default="lamp")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Turned(Checked):
+    """Screws were turned, clockwise positive."""
+
+    tag = ("kind", "turned")
+    lower: float = quantity("Turns of the lower screw", "number", -40, 40, default=0.0)
+    upper: float = quantity("Turns of the upper screw", "number", -40, 40, default=0.0)
+
+    @classmethod
+    def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
+        """Something was turned."""
+        if not values.get("lower") and not values.get("upper"):
+            says = "are wanted of one screw at least."
+            yield Fault(path="lower", code="nothing", title="Turns", says=says)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Voided(Checked):
+    """What it takes the place of was no entry at all."""
+
+    tag = ("kind", "voided")
+    why: str = words("Why", 200, default="")
+
+
+Value = Confirmed | Read | Turned | Voided
+_CLASSES: dict[str, type[Checked]] = {
+    "confirmed": Confirmed,
+    "read": Read,
+    "turned": Turned,
+    "voided": Voided,
+}
+_KIND = variants("kind", lambda: _CLASSES)
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One entry: its id, what it holds, the id of the one that it corrects, and when and by whom it
+    was made."""
+
+    id: str
+    value: Value
+    supersedes: str | None = None
+    at: str = ""
+    by: str = ""
+
+
+@dataclass(frozen=True)
+class Segment:
+    """Runs without a turn between: the turns before them (None: as found), and the runs."""
+
+    turned: Turned | None
+    runs: tuple[BenchRun, ...] = ()
+
+    def mean(self, at: int) -> float | None:
+        """Where a point acted in the mean, Pa gauge; None where it was not read."""
+        sets = [run.set_gauge_pa for run in self.runs if run.at == at]
+        return sum(sets) / len(sets) if sets else None
+
+    def count(self, at: int) -> int:
+        """How many runs of a point are whole or begun."""
+        return sum(run.at == at for run in self.runs)
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How far a calibration is: what was confirmed, and its segments, the first as found."""
+
+    confirmed: frozenset[str] = frozenset()
+    segments: tuple[Segment, ...] = field(default=(Segment(None),))
+
+    @property
+    def found(self) -> tuple[BenchRun, ...]:
+        """The runs as found."""
+        return self.segments[0].runs
+
+    @property
+    def adjusted(self) -> bool:
+        """Whether a screw was turned."""
+        return len(self.segments) > 1
+
+
+def read_value(raw: Any, device: BenchDevice) -> tuple[Value | None, list[Fault]]:
+    """What an entry holds, out of plain values.
+
+    Args:
+        raw: The values, with their "kind".
+        device: The switch.
+
+    Returns:
+        The value and no faults, or None and every fault by field.
+    """
+    cls = _KIND(raw)
+    if cls is None:
+        says = f"must be one of: {', '.join(_CLASSES)}."
+        return None, [Fault(path="kind", code="not_a_choice", title="Kind of entry", says=says)]
+    value: Any
+    value, faults = read(cls, raw)
+    faults += [] if value is None else list(_beside(value, device))
+    return (None, faults) if faults else (value, [])
+
+
+def _beside(value: Value, device: BenchDevice) -> Iterable[Fault]:
+    """A switch of one point has no upper one."""
+    if len(device.points) == 2:
+        return
+    says = "is not there: this switch has one set point."
+    if isinstance(value, Read) and value.point == "upper":
+        yield Fault(path="point", code="no_point", title="Upper point", says=says)
+    if isinstance(value, Turned) and value.upper:
+        yield Fault(path="upper", code="no_point", title="Upper screw", says=says)
+
+
+def progress_of(entries: Sequence[Entry]) -> Progress:
+    """How far a calibration is.
+
+    Args:
+        entries: Its entries in the order in which they came; one sent twice counts once.
+
+    Returns:
+        The progress.
+    """
+    made = Progress()
+    for value in _standing(entries):
+        made = _with(made, value)
+    return made
+
+
+def _standing(entries: Sequence[Entry]) -> list[Value]:
+    """What stands, where the first of each chain of corrections stood."""
+    places: dict[str, int] = {}
+    values: list[Value] = []
+    for entry in entries:
+        if entry.id in places:
+            continue
+        at = places.get(entry.supersedes) if entry.supersedes else None
+        if at is None:
+            at = len(values)
+            values.append(entry.value)
+        else:
+            values[at] = entry.value
+        places[entry.id] = at
+    return [value for value in values if not isinstance(value, Voided)]
+
+
+def _with(made: Progress, value: Value) -> Progress:
+    if isinstance(value, Confirmed):
+        return replace(made, confirmed=made.confirmed | {value.what})
+    *before, last = made.segments
+    if isinstance(value, Turned):
+        return replace(made, segments=(*made.segments, Segment(value)))
+    if isinstance(value, Read):
+        return replace(made, segments=(*before, replace(last, runs=_read(last.runs, value))))
+    return made
+
+
+def _read(runs: tuple[BenchRun, ...], value: Read) -> tuple[BenchRun, ...]:
+    """A resetting belongs to the run of its point that still wants one; none begins with it."""
+    if value.which == "set":
+        run = BenchRun(
+            point=value.point,
+            set_gauge_pa=value.gauge_pa,
+            rate_pa_s=value.rate_pa_s,
+            seen_by=value.seen_by,
+        )
+        return (*runs, run)
+    open_at = [
+        k for k, run in enumerate(runs) if run.point == value.point and run.reset_gauge_pa is None
+    ]
+    if not open_at:
+        return runs
+    at = open_at[-1]
+    return (*runs[:at], replace(runs[at], reset_gauge_pa=value.gauge_pa), *runs[at + 1 :])

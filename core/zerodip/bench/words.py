@@ -1,0 +1,180 @@
+"""What is said of a calibration."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from zerodip.bench.device import BenchDevice
+from zerodip.bench.drift import Drift
+from zerodip.bench.file import Calibration
+from zerodip.bench.judge import RUNS, PointFigures
+from zerodip.bench.reference import reference_doubts
+from zerodip.units import from_si, unit_for
+
+__all__ = ["Said", "said", "shown", "titles"]
+
+VERDICTS = {
+    "pass": "Pass",
+    "conditional_pass": "Conditional pass",
+    "conditional_fail": "Conditional fail",
+    "fail": "Fail",
+    "open": "Not judged yet",
+}
+_ACTED_LATE = {
+    "rising": ("later", "higher pressure", "earlier", "lower pressure"),
+    "falling": ("earlier", "higher pressure", "later", "lower pressure"),
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Said:
+    """One thing said: a name, its weight ("danger", "warning", "notice", "good"), title, text."""
+
+    id: str
+    weight: str
+    title: str
+    text: str = ""
+
+
+def titles(device: BenchDevice) -> tuple[str, ...]:
+    """What its points are called."""
+    return ("Set point",) if len(device.points) == 1 else ("Lower point", "Upper point")
+
+
+def shown(pa: float, units: str, grain_pa: float, signed: bool = False) -> str:
+    """A pressure as finely as a grain tells (two figures of it).
+
+    Args:
+        pa: The pressure or difference, Pa.
+        units: Unit system: "us", "metric" or "kpa".
+        grain_pa: What it may be off by, Pa, above 0.
+        signed: Whether a plus is written.
+
+    Returns:
+        The words.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    unit = unit_for("pressure", units)
+    grain = from_si(grain_pa, unit.id)
+    places = min(max(1 - math.floor(math.log10(grain)), 0), 6)
+    value = round(from_si(pa, unit.id), places) + 0.0  # no minus before nothing
+    return f"{value:{'+' if signed else ''}.{places}f} {unit.symbol}"
+
+
+def said(
+    of: Calibration,
+    found: Sequence[PointFigures],
+    left: Sequence[PointFigures],
+    drifts: Sequence[Drift],
+    units: str,
+) -> list[Said]:
+    """What a calibration says, the gravest first.
+
+    Args:
+        of: The calibration.
+        found: Its points as found.
+        left: Its points as left.
+        drifts: Their drifts.
+        units: Unit system of the texts.
+
+    Returns:
+        What it says.
+    """
+    made = [
+        *_found(of, found, units),
+        *_left(of, left, units),
+        *_reference(of),
+        *_coarse(left),
+        *_drifts(of, drifts, units),
+    ]
+    order = ("danger", "warning", "notice", "good")
+    return sorted(made, key=lambda each: order.index(each.weight))
+
+
+def _found(of: Calibration, found: Sequence[PointFigures], units: str) -> Iterator[Said]:
+    for point, title in zip(found, titles(of.device), strict=True):
+        if point.verdict not in ("fail", "conditional_fail"):
+            continue
+        acts = of.device.points[point.at]
+        late, high, early, low = _ACTED_LATE[acts.acts]
+        word, side = (late, high) if point.error_pa > 0 else (early, low)
+        off = shown(abs(point.error_pa), units, point.budget.expanded_pa)
+        may = "" if point.verdict == "fail" else " That may be within, by its uncertainty."
+        yield Said(
+            id="found.out",
+            weight="danger" if word == "later" else "warning",
+            title=f"{title} as found out of tolerance",
+            text=f"It acted {off} off, {word}, at a {side}.{may} {_guarded(of, word)}",
+        )
+
+
+def _guarded(of: Calibration, word: str) -> str:
+    what = of.device.guards or "What it guards"
+    since = f" since {of.past[-1].on}" if of.past else " since it was last right"
+    if word == "later":
+        return f"{what} may have gone unguarded{since}. Tell whoever answers for it."
+    return f"{what} may have been stopped without need{since}. Tell whoever answers for it."
+
+
+def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator[Said]:
+    for point, title in zip(left, titles(of.device), strict=True):
+        if point.runs < RUNS or point.verdict == "open":
+            text = f"{RUNS} runs of each point are wanted as left; {point.runs} are there."
+            yield Said(id="left.open", weight="warning", title=f"{title}: runs", text=text)
+            continue
+        bad = point.verdict in ("fail", "conditional_fail")
+        off = shown(point.error_pa, units, point.budget.expanded_pa, signed=True)
+        within = shown(point.tolerance_pa, units, point.budget.expanded_pa)
+        band = shown(point.budget.expanded_pa, units, point.budget.expanded_pa)
+        yield Said(
+            id="left.point",
+            weight="danger" if bad else "good" if point.verdict == "pass" else "notice",
+            title=f"{title}: {VERDICTS[point.verdict].lower()}",
+            text=f"Off by {off} of ± {within} allowed, ± {band} not known.",
+        )
+        yield from _deadband(of, point, title, units)
+
+
+def _deadband(of: Calibration, point: PointFigures, title: str, units: str) -> Iterator[Said]:
+    band = point.deadband
+    if band is None or band.verdict in (None, "pass", "conditional_pass", "open"):
+        return
+    width = shown(band.mean_pa, units, band.expanded_pa)
+    wanted = of.device.points[point.at].deadband_pa
+    text = (
+        "It reset before it acted: acting and resetting are mixed up."
+        if band.mean_pa <= 0
+        else f"It is {width}; {shown(wanted or 0.0, units, band.expanded_pa)} is asked."
+    )
+    yield Said(id="left.deadband", weight="warning", title=f"{title}: deadband off", text=text)
+
+
+def _reference(of: Calibration) -> Iterator[Said]:
+    for doubt in reference_doubts(of.device, of.reference, of.day):
+        why = of.reference.overruled.strip()
+        title = "A reference that should not be used"
+        text = f"{doubt.title} {doubt.says.split(':')[0]}. Used because: {why}"
+        yield Said(id="reference.overruled", weight="warning", title=title, text=text)
+
+
+def _coarse(left: Sequence[PointFigures]) -> Iterator[Said]:
+    if any(point.ratio < 1 and point.verdict != "open" for point in left):
+        text = "No reading could pass: take a finer reference, approach more slowly, repeat more."
+        yield Said(
+            id="uncertain",
+            weight="warning",
+            title="The uncertainty is wider than the tolerance",
+            text=text,
+        )
+
+
+def _drifts(of: Calibration, drifts: Sequence[Drift], units: str) -> Iterator[Said]:
+    for drift in drifts:
+        if abs(drift.per_year_pa) <= 2 * drift.per_year_sd_pa:
+            continue
+        rate = shown(drift.per_year_pa, units, drift.per_year_sd_pa, signed=True)
+        when = f" It leaves its tolerance about {drift.likely}." if drift.likely else ""
+        title = f"{titles(of.device)[drift.at]} drifts"
+        yield Said(id="drifts", weight="notice", title=title, text=f"By {rate} a year.{when}")
