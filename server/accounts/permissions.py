@@ -38,6 +38,8 @@ PERMISSIONS: dict[str, frozenset[Role]] = {
     "experience.change": _WRITERS,
     "recordings.read": _ALL,
     "recordings.change": _WRITERS,
+    "calibrations.read": _ALL,
+    "calibrations.change": _WRITERS,
     "practice.read": _ALL,
     "practice.change": _WRITERS,
 }

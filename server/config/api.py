@@ -8,6 +8,7 @@ from accounts.account_api import router as account
 from accounts.api import router as session
 from accounts.auth import SignedIn
 from accounts.members_api import router as members
+from calibrations.api import router as calibrations
 from common.errors import install
 from common.incoming import Checked
 from device.api import router as device
@@ -41,6 +42,7 @@ ROUTERS = (
     exchange,
     recordings,
     live,
+    calibrations,
 )
 
 

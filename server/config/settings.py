@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "recordings",
     "live",
+    "calibrations",
     "config",
 ]
 

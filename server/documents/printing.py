@@ -15,7 +15,7 @@ from visits.models import Visit
 from .models import Printed
 from .serializers import report_page
 
-__all__ = ["labels_pdf", "report_pdf"]
+__all__ = ["labels_pdf", "printed", "report_pdf"]
 
 _STATIC = Path(__file__).parent / "static"
 _BASE = "https://documents.invalid/"  # no such host: addresses under it are files beside this one
@@ -36,6 +36,11 @@ def report_pdf(visit: Visit, units: str) -> bytes:
         visit=visit, units=units, defaults={"digest": digest, "pdf": made}
     )
     return made
+
+
+def printed(template: str, page: dict[str, Any], units: str) -> bytes:
+    """A page of another app's, with the styles of all documents."""
+    return _pdf(render_to_string(template, page), units)
 
 
 def labels_pdf(page: object, units: str) -> bytes:

@@ -13,6 +13,7 @@ from django.apps import apps
 from django.utils import timezone
 
 from accounts.models import Membership, Role, User, Workspace
+from calibrations.models import Calibration, CalibrationEntry, Device, Reference
 from documents.models import Link
 from exchange.models import Import
 from gauges.models import Gauge
@@ -20,6 +21,7 @@ from live.models import StandIn, Watch
 from recordings.models import Recording
 from sites.models import Decision, Site, System
 from sites.services import create_system
+from tests.core.bench.made import dual
 from tests.core.systems import file
 from visits.models import Entry, Photo, Visit
 from zerodip.fileformat.document import read_document
@@ -42,6 +44,11 @@ def everything(workspace: Workspace, site: Site, system: System, name: str) -> d
     visit = Visit.objects.create(pk=uuid.uuid4(), system=system)
     ends = timezone.now() + timezone.timedelta(days=1)
     gauge = Gauge.objects.create(pk=uuid.uuid4(), workspace=workspace, data={"name": name})
+    device = Device.objects.create(
+        pk=uuid.uuid4(), site=site, data={**dual()["device"], "name": name}
+    )
+    raw = {"switch": device.data, "reference": dual()["reference"], "on": dual()["on"]}
+    calibration = Calibration.objects.create(pk=uuid.uuid4(), device=device, **raw)
     StandIn.objects.create(system=system, unit=StandIn.objects.count() + 1)
     return {
         "workspace_id": workspace.pk,
@@ -65,6 +72,16 @@ def everything(workspace: Workspace, site: Site, system: System, name: str) -> d
         ).pk,
         "recording_id": Recording.objects.create(
             pk=uuid.uuid4(), system=system, name=name, size=3, state="here"
+        ).pk,
+        "device_id": device.pk,
+        "calibration_id": calibration.pk,
+        "calibration_entry_id": CalibrationEntry.objects.create(
+            id=uuid.uuid4(),
+            calibration=calibration,
+            value={"kind": "voided", "why": name},
+        ).id,
+        "reference_id": Reference.objects.create(
+            pk=uuid.uuid4(), workspace=workspace, data={**raw["reference"], "name": name}
         ).pk,
         "import_id": Import.objects.create(pk=uuid.uuid4(), workspace=workspace, name=name).pk,
     }

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from accounts.models import Membership, Role, User, Workspace
 from accounts.permissions import OPEN, PERMISSIONS, PERSONAL
+from calibrations.models import Calibration, CalibrationEntry, Device
 from config.api import api
 from documents.models import Link
 from exchange.models import Import
@@ -21,6 +22,7 @@ from practice.selectors import stored_practice
 from recordings.models import Recording
 from sites.models import Site
 from sites.services import create_system
+from tests.core.bench.made import dual
 from tests.core.systems import file
 from visits.models import Photo, Visit
 from zerodip.fileformat.document import read_document
@@ -37,6 +39,7 @@ Row = tuple[Callable[[World], str], Callable[[World], Any], tuple[int, int, int,
 
 
 VISIT, PHOTO, LINK, IMPORT, RECORDING, GAUGE, WATCH = (uuid.uuid4() for _ in range(7))
+DEVICE, CALIBRATION = (uuid.uuid4() for _ in range(2))
 WIRE = {"host": "192.0.2.1", "raw_high": 10000, "at_high": 10}
 
 
@@ -94,6 +97,32 @@ def _stand_in(world: World) -> uuid.UUID:
     return StandIn.objects.get_or_create(pk=world.system.pk, defaults={"unit": 1})[0].pk
 
 
+def _device(world: World) -> uuid.UUID:
+    """A set-point switch at our site."""
+    made = {"site": world.site, "data": dual()["device"]}
+    return Device.objects.get_or_create(pk=DEVICE, defaults=made)[0].pk
+
+
+def _calibration(world: World) -> uuid.UUID:
+    """One that was read as left."""
+    raw = dual()
+    kept = {"switch": raw["device"], "reference": raw["reference"], "on": raw["on"]}
+    found, new = Calibration.objects.get_or_create(
+        pk=CALIBRATION, defaults={"device_id": _device(world), **kept}
+    )
+    for run in raw["found"] if new else ():
+        for which in ("set", "reset"):
+            value = {"kind": "read", "point": run["point"], "which": which}
+            value["gauge_pa"] = run[f"{which}_gauge_pa"]
+            CalibrationEntry.objects.create(id=uuid.uuid4(), calibration=found, value=value)
+    return found.pk
+
+
+def _begins(world: World) -> dict[str, Any]:
+    day = timezone.now().date().isoformat()
+    return {"on": day, "reference": {**dual()["reference"], "due": "2999-01-01"}}
+
+
 def _member(world: World) -> int:
     """Somebody else of our workspace."""
     user, new = User.objects.get_or_create(username="third of ours")
@@ -116,6 +145,8 @@ def _path(name: str) -> Callable[[World], str]:
         recording=_recording(w),
         watch=_watch(w),
         stand_in=_stand_in(w),
+        device=_device(w),
+        calibration=_calibration(w),
     )
 
 
@@ -441,6 +472,44 @@ ROWS: dict[tuple[str, str], Row] = {
     ("DELETE", "/api/workspaces/{workspace_id}/experience"): (
         _path("/api/workspaces/{workspace}/experience"),
         lambda w: None,
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/devices"): _row("/api/devices", 200, 200, 200, 200, 401),
+    ("GET", "/api/devices/{device_id}"): _row("/api/devices/{device}", 200, 200, 200, 404, 401),
+    ("PUT", "/api/sites/{site_id}/devices/{device_id}"): (
+        _path("/api/sites/{site}/devices/{new}"),
+        lambda w: {"device": dual()["device"]},
+        (200, 200, 403, 404, 401),
+    ),
+    ("DELETE", "/api/devices/{device_id}"): _row("/api/devices/{device}", 204, 204, 403, 404, 401),
+    ("GET", "/api/references"): _row("/api/references", 200, 200, 200, 200, 401),
+    ("PUT", "/api/workspaces/{workspace_id}/references/{reference_id}"): (
+        _path("/api/workspaces/{workspace}/references/{new}"),
+        lambda w: {"reference": dual()["reference"]},
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/devices/{device_id}/calibrations"): _row(
+        "/api/devices/{device}/calibrations", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/devices/{device_id}/calibrations/{calibration_id}"): (
+        _path("/api/devices/{device}/calibrations/{new}"),
+        _begins,
+        (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/calibrations/{calibration_id}"): _row(
+        "/api/calibrations/{calibration}", 200, 200, 200, 404, 401
+    ),
+    ("GET", "/api/calibrations/{calibration_id}/certificate.pdf"): _row(
+        "/api/calibrations/{calibration}/certificate.pdf", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/calibrations/{calibration_id}/entries/{calibration_entry_id}"): (
+        _path("/api/calibrations/{calibration}/entries/{new}"),
+        lambda w: {"value": {"kind": "confirmed", "what": "permit"}},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/calibrations/{calibration_id}/closed"): (
+        _path("/api/calibrations/{calibration}/closed"),
+        lambda w: {"signed_by": "A. Technician"},
         (200, 200, 403, 404, 401),
     ),
     ("POST", "/api/decide"): (

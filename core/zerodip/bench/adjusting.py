@@ -10,7 +10,7 @@ from typing import Literal
 
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.file import LOWER
-from zerodip.switch.belief import Watch, believed
+from zerodip.switch.belief import Watch, believed, predict
 from zerodip.switch.classes import CUT_IN, CUT_OUT, Nut, SwitchClass, scales
 from zerodip.switch.goal import Goal, Work
 from zerodip.switch.health import Complaint, complaints
@@ -18,7 +18,7 @@ from zerodip.switch.planner import Step, next_step
 from zerodip.switch.words import turn_words
 from zerodip.units import PSI
 
-__all__ = ["BenchLook", "BenchStep", "next_adjustment"]
+__all__ = ["BenchLook", "BenchStep", "expected_after", "next_adjustment"]
 
 _PARTS_PA = 100 * PSI  # what the range is told as
 _SCALES = scales(6.0, 0.5, 1.0, 30.0)
@@ -109,6 +109,30 @@ def next_adjustment(
     # Two screws of their own move their points apart: that alone is no complaint here.
     wrong = (each for each in complaints(belief, watches, noise) if each.id == "no-answer")
     return _as_told(device, of, step, next(wrong, None))
+
+
+def expected_after(
+    device: BenchDevice, looks: Sequence[BenchLook], lower: float, upper: float, repeats_pa: float
+) -> tuple[float, ...]:
+    """Where points should act once screws were turned, by what the looks before taught.
+
+    Args:
+        device: The switch.
+        looks: Where its points acted, oldest first, one at least.
+        lower: Turns of the lower screw, clockwise positive.
+        upper: Turns of the upper screw.
+        repeats_pa: Standard deviation of one reading, Pa.
+
+    Returns:
+        Where each point is expected, Pa gauge, the lower first.
+    """
+    of = _DUAL if len(device.points) == 2 else _SINGLE
+    noise = max(repeats_pa, _LEAST_NOISE * device.span_pa) * _PARTS_PA / device.span_pa
+    watches = [Watch(*_told(device, look), _turned(look, of)) for look in looks]
+    turns = BenchLook(lower_pa=0.0, lower_turns=lower, upper_turns=upper)
+    after = predict(believed(of, watches, noise), _turned(turns, of)).mean
+    points = (CUT_IN, CUT_OUT) if len(device.points) == 2 else (CUT_OUT,)
+    return tuple(device.low_gauge_pa + after[at] * device.span_pa / _PARTS_PA for at in points)
 
 
 def _told(device: BenchDevice, look: BenchLook) -> tuple[float, float]:

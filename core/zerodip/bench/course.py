@@ -28,7 +28,8 @@ Enters = Literal["confirm", "set", "reset", "turn"]
 @dataclass(frozen=True, kw_only=True)
 class Instruction:
     """What to do next: its id, title and text, what can hurt (empty for nothing), and what is
-    entered: a confirmation, or where a point acted or reset (which of them in `point`)."""
+    entered: a confirmation, or where a point acted or reset (which of them in `point`), with where
+    that is expected (Pa gauge)."""
 
     id: str
     title: str
@@ -36,8 +37,11 @@ class Instruction:
     caution: str = ""
     enters: Enters = "confirm"
     point: str = ""
+    expected_pa: float | None = None
 
 
+_OF_MOST = 0.6  # of the most that a fixed deadband may be, that it usually is
+_USUAL_BAND = 0.04  # of the range, that a deadband is usually wide: common practice, no source
 BEFORE = ("permit", "isolated", "hooked_up", "tight", "exercised")
 AFTER = ("restored", "sealed")
 LEFT = "left_as_it_is"  # whoever answers for it decided that no screw is turned any more
@@ -109,7 +113,11 @@ def restoring() -> tuple[Instruction, ...]:
 
 
 def next_run(
-    device: BenchDevice, runs: Sequence[BenchRun], wanted: int, units: str
+    device: BenchDevice,
+    runs: Sequence[BenchRun],
+    wanted: int,
+    units: str,
+    earlier: Sequence[BenchRun] = (),
 ) -> Instruction | None:
     """The next reading of a series of runs, the upper point first; None where all are there. A run
     whose resetting is not read yet asks for that.
@@ -119,18 +127,20 @@ def next_run(
         runs: The runs of the series so far, oldest first.
         wanted: How many of each point.
         units: Unit system of the texts.
+        earlier: Runs before a screw was turned: they tell the deadband.
 
     Returns:
         The instruction.
     """
     if runs and runs[-1].reset_gauge_pa is None:
-        return _reset(device, runs[-1].at, units)
+        return _reset(device, runs[-1], [*earlier, *runs], units)
     counts = [sum(run.at == at for run in runs) for at in range(len(device.points))]
     least = min(counts)
     if least >= wanted:
         return None
     at = max(at for at, count in enumerate(counts) if count == least)
-    return _set(device, at, least + 1, wanted, units)
+    last = [run.set_gauge_pa for run in runs if run.at == at]
+    return _set(device, at, (least + 1, wanted), last[-1] if last else None, units)
 
 
 def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
@@ -148,8 +158,10 @@ def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
     return upper_pa - lower_pa < APART * device.span_pa
 
 
-def _set(device: BenchDevice, at: int, run: int, wanted: int, units: str) -> Instruction:
-    point = device.points[at]
+def _set(
+    device: BenchDevice, at: int, count: tuple[int, int], last: float | None, units: str
+) -> Instruction:
+    point, (run, wanted) = device.points[at], count
     grain = device.tolerance_pa(at) / 5
     room = max(0.05 * device.span_pa, 2 * device.tolerance_pa(at))
     begin = point.gauge_pa - room if point.rises else point.gauge_pa + room
@@ -163,11 +175,20 @@ def _set(device: BenchDevice, at: int, run: int, wanted: int, units: str) -> Ins
         ),
         enters="set",
         point=POINTS[at],
+        expected_pa=point.gauge_pa if last is None else last,
     )
 
 
-def _reset(device: BenchDevice, at: int, units: str) -> Instruction:
-    point = device.points[at]
+def _reset(device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], units: str) -> Instruction:
+    at, point = run.at, device.points[run.at]
+    known = [
+        each.set_gauge_pa - each.reset_gauge_pa
+        for each in runs
+        if each.at == at and each.reset_gauge_pa is not None
+    ]
+    share = 1.0 if point.deadband == "adjustable" else _OF_MOST
+    usual = share * point.deadband_pa if point.deadband_pa else _USUAL_BAND * device.span_pa
+    usual *= 1 if point.rises else -1
     return Instruction(
         id=f"{POINTS[at]}.reset",
         title=f"{titles(device)[at]}: where it resets",
@@ -177,6 +198,7 @@ def _reset(device: BenchDevice, at: int, units: str) -> Instruction:
         ),
         enters="reset",
         point=POINTS[at],
+        expected_pa=run.set_gauge_pa - (known[-1] if known else usual),
     )
 
 

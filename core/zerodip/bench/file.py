@@ -12,6 +12,7 @@ from zerodip.fileformat.fields import Checked, choice, part, parts, quantity, re
 
 __all__ = [
     "LOWER",
+    "MAY_LACK",
     "POINTS",
     "UPPER",
     "BenchRun",
@@ -23,11 +24,16 @@ __all__ = [
 
 LOWER, UPPER = 0, 1
 POINTS = ("lower", "upper")
+MAY_LACK = ("turns", "left", "past")
 SEEN_BY = ("lamp", "meter", "gauge")
 
 
 def _pressure(title: str, default: Any = None) -> Any:
     return quantity(title, "pressure", VACUUM_PA, MOST_PA, default=default)
+
+
+def _off(title: str) -> Any:
+    return quantity(title, "pressure", -MOST_PA, MOST_PA, default=None)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -65,10 +71,10 @@ class PastRow(Checked):
     left."""
 
     on: str = words("Day", 10)
-    found_lower_pa: float | None = _pressure("Lower point off, as found")
-    found_upper_pa: float | None = _pressure("Upper point off, as found")
-    left_lower_pa: float | None = _pressure("Lower point off, as left")
-    left_upper_pa: float | None = _pressure("Upper point off, as left")
+    found_lower_pa: float | None = _off("Lower point off, as found")
+    found_upper_pa: float | None = _off("Upper point off, as found")
+    left_lower_pa: float | None = _off("Lower point off, as left")
+    left_upper_pa: float | None = _off("Upper point off, as left")
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
@@ -122,7 +128,7 @@ def read_calibration(raw: Any) -> Calibration:
         InvalidInput: With every fault, by field.
     """
     if isinstance(raw, Mapping):
-        raw = {"turns": [], "left": [], "past": [], **raw}
+        raw = {**{name: [] for name in MAY_LACK}, **raw}
     made, faults = read(Calibration, raw)
     if made is None:
         raise InvalidInput(faults)

@@ -4,16 +4,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 
-from zerodip.bench.adjusting import BenchLook, BenchStep, next_adjustment
+from zerodip.bench.adjusting import BenchLook, BenchStep, expected_after, next_adjustment
 from zerodip.bench.budget import budget_of, repeatability
 from zerodip.bench.course import LEFT, Instruction, crossed, next_run, preparations, restoring
 from zerodip.bench.device import BenchDevice, Reference
-from zerodip.bench.file import LOWER, UPPER, BenchTurn, Calibration, PastRow
+from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow
 from zerodip.bench.judge import RUNS, verdict_on
 from zerodip.bench.log import Progress, Segment
 from zerodip.bench.words import shown, titles
 
-__all__ = ["Next", "calibration_of", "next_of"]
+__all__ = ["Next", "calibration_of", "next_of", "past_row"]
 
 _STOP = Instruction(
     id="stop",
@@ -47,14 +47,15 @@ def next_of(device: BenchDevice, reference: Reference, progress: Progress, units
         if each.id not in progress.confirmed:
             return Next(instruction=each)
     now = progress.segments[-1]
-    first = next_run(device, now.runs, 1, units)
+    earlier = [run for each in progress.segments[:-1] for run in each.runs]
+    first = next_run(device, now.runs, 1, units, earlier)
     if first is not None:
-        return Next(instruction=first)
+        return Next(instruction=_expecting(first, device, progress))
     if LEFT not in progress.confirmed and not _passes(device, reference, now):
         adjust = _adjust(device, reference, progress, units)
         if adjust is not None:
             return adjust
-    more = next_run(device, now.runs, RUNS, units)
+    more = next_run(device, now.runs, RUNS, units, earlier)
     if more is not None:
         return Next(instruction=more)
     if LEFT not in progress.confirmed and _is_out(device, now):
@@ -156,10 +157,33 @@ def _adjust(
     return None
 
 
+def _expecting(told: Instruction, device: BenchDevice, progress: Progress) -> Instruction:
+    """A point's first reading after a turn is expected where the turn should have brought it."""
+    turned = progress.segments[-1].turned
+    looks = _looks(device, progress.segments[:-1])
+    if told.enters != "set" or turned is None or not looks:
+        return told
+    repeats = _repeats(progress)
+    expected = expected_after(device, looks, turned.lower, turned.upper, repeats)
+    return replace(told, expected_pa=expected[POINTS.index(told.point)])
+
+
 def _step(device: BenchDevice, reference: Reference, progress: Progress) -> BenchStep:
     """The planner's step by every look since points last stood well apart."""
+    now = progress.segments[-1]
+    expanded = max(_expanded(device, reference, now, at) for at in range(len(device.points)))
+    looks = _looks(device, progress.segments)
+    return next_adjustment(device, looks, _repeats(progress), expanded)
+
+
+def _repeats(progress: Progress) -> float:
+    return repeatability(*(each.runs for each in progress.segments))[0]
+
+
+def _looks(device: BenchDevice, segments: Sequence[Segment]) -> list[BenchLook]:
+    """Where points acted in each segment since they last stood well apart."""
     looks: list[BenchLook] = []
-    for segment in progress.segments:
+    for segment in segments:
         lower, upper = segment.mean(LOWER), segment.mean(UPPER)
         if lower is None:
             continue
@@ -175,10 +199,7 @@ def _step(device: BenchDevice, reference: Reference, progress: Progress) -> Benc
                 upper_turns=turned.upper if turned and looks else 0.0,
             )
         )
-    now = progress.segments[-1]
-    expanded = max(_expanded(device, reference, now, at) for at in range(len(device.points)))
-    repeats, _ = repeatability(*(each.runs for each in progress.segments))
-    return next_adjustment(device, looks, repeats, expanded)
+    return looks
 
 
 def _turning(step: BenchStep) -> Instruction:
@@ -214,3 +235,21 @@ def _set_apart(device: BenchDevice, units: str) -> Instruction:
         caution="Only with the enclosure dead or the area gas-free.",
         enters="turn",
     )
+
+
+def past_row(of: Calibration) -> PastRow:
+    """By how much each point was off, as found and as left: what a later calibration is told of an
+    earlier one.
+
+    Args:
+        of: The earlier calibration.
+
+    Returns:
+        Its row.
+    """
+    off: dict[str, float] = {}
+    for phase, runs in (("found", of.found), ("left", of.as_left)):
+        for at, point in enumerate(of.device.points):
+            sets = [run.set_gauge_pa for run in runs if run.at == at]
+            off[f"{phase}_{POINTS[at]}_pa"] = sum(sets) / len(sets) - point.gauge_pa
+    return PastRow(on=of.on, **off)

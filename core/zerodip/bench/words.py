@@ -132,7 +132,7 @@ def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator
             id="left.point",
             weight="danger" if bad else "good" if point.verdict == "pass" else "notice",
             title=f"{title}: {VERDICTS[point.verdict].lower()}",
-            text=f"Off by {off} of ± {within} allowed, ± {band} not known.",
+            text=f"Off by {off}; ± {within} is allowed. Uncertainty ± {band}.",
         )
         yield from _deadband(of, point, title, units)
 

@@ -1,6 +1,7 @@
 """The JSON Schema of the file format and the field table for an interface, both made from the field
 specifications."""
 
+from collections.abc import Collection
 from typing import Any
 
 from zerodip.fileformat.document import FORMAT, ROOTS, VERSION
@@ -8,7 +9,7 @@ from zerodip.fileformat.fields import Checked, Spec, classes_of, specs
 from zerodip.gauges import GaugeSpec
 from zerodip.wire import WireSpec
 
-__all__ = ["document_schema", "field_table", "practice_schema"]
+__all__ = ["document_schema", "field_table", "part_schema", "practice_schema"]
 
 
 def document_schema() -> dict[str, Any]:
@@ -44,6 +45,20 @@ def document_schema() -> dict[str, Any]:
 def practice_schema() -> dict[str, Any]:
     """JSON Schema of a practice by itself."""
     return _object(classes_of(ROOTS["practice"])[0], {})
+
+
+def part_schema(cls: type[Checked], title: str, may_lack: Collection[str] = ()) -> dict[str, Any]:
+    """JSON Schema (draft 2020-12) of a file of one checked object, of whose lists some may be left
+    out. What is asked between fields is checked on reading only."""
+    definitions: dict[str, Any] = {}
+    made = _object(cls, definitions)
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        **made,
+        "title": title,
+        "required": [name for name in made["required"] if name not in may_lack],
+        "$defs": definitions,
+    }
 
 
 def _reference(cls: type[Checked], definitions: dict[str, Any]) -> dict[str, Any]:
@@ -99,16 +114,16 @@ def _one_of(spec: Spec, definitions: dict[str, Any]) -> dict[str, Any]:
     return dict(references[0]) if len(references) == 1 else {"oneOf": references}
 
 
-def field_table() -> dict[str, Any]:
-    """Every class's fields as plain values, for forms: title, kind, dimension, options, whether it
-    may be left open. Allowed ranges are not in it: what is refused is said by the reading
-    itself."""
+def field_table(*further: type[Checked]) -> dict[str, Any]:
+    """The fields of every class, `further` ones too, as plain values, for forms: title, kind,
+    dimension, options, whether it may be left open. Allowed ranges are not in it: what is refused
+    is said by the reading itself."""
     found: dict[str, Any] = {}
     for root in ROOTS.values():
         for cls in classes_of(root):
             _tabulate(cls, found)
-    _tabulate(GaugeSpec, found)
-    _tabulate(WireSpec, found)
+    for cls in (GaugeSpec, WireSpec, *further):
+        _tabulate(cls, found)
     return found
 
 

@@ -12,8 +12,10 @@ from config.api import api
 from exchange.archive import archive_schema
 from zerodip import units
 from zerodip.answers.writes import MAY_WAIT
+from zerodip.bench.device import BenchDevice, Reference
+from zerodip.bench.file import MAY_LACK, Calibration
 from zerodip.documents.rules_page import rules_page
-from zerodip.fileformat.schema import document_schema, field_table
+from zerodip.fileformat.schema import document_schema, field_table, part_schema
 from zerodip.kinds.registry import KINDS
 from zerodip.practice.ways import way_titles
 from zerodip.visit.rough_plates import rough_of
@@ -45,12 +47,15 @@ def contract() -> dict[str, str]:
         "docs/system.schema.json": _json(document_schema()),
         "docs/archive.schema.json": _json(archive_schema()),
         "docs/trouble.schema.json": _json(trouble_schema()),
+        "docs/calibration.schema.json": _json(
+            part_schema(Calibration, "Zero Dip calibration", MAY_LACK)
+        ),
         "docs/rules.md": rules_page(),
         f"{WEB}/practice.gen.ts": _constant(
             {system: way_titles(system) for system in units.SYSTEMS}
         ),
         f"{WEB}/units.gen.ts": _constant(units.table()),
-        f"{WEB}/fields.gen.ts": _constant(field_table()),
+        f"{WEB}/fields.gen.ts": _constant(field_table(BenchDevice, Reference)),
         f"{WEB}/kinds.gen.ts": _constant({kind.id: kind.title for kind in KINDS.values()}),
         f"{WEB}/rough.gen.ts": _constant({kind: list(rough_of(kind)) for kind in KINDS}),
         f"{WEB}/usual.gen.ts": _constant(

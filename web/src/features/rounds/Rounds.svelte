@@ -6,7 +6,7 @@
   import { connection } from '../../api/connection.svelte'
   import { session } from '../../api/session.svelte'
   import { navigate } from '../../router'
-  import { grouped } from './rounds'
+  import { grouped, switches } from './rounds'
   import AddSystem from './AddSystem.svelte'
   import SystemRow from './SystemRow.svelte'
 
@@ -60,6 +60,7 @@
       <p class="text-neutral">What needs a person first stands first.</p>
     </div>
     <a class="btn min-h-12" href="/trouble">Trouble</a>
+    <a class="btn min-h-12" href="/bench">Bench</a>
     {#if mayAdd}
       <button type="button" class="btn min-h-12" onclick={() => (adding = true)}
         >Add a system</button
@@ -108,6 +109,9 @@
       <p class="text-neutral">Reading the rounds…</p>
     {/if}
   {/each}
+  {#if rounds}
+    {#await switches() then { default: Switches }}<Switches {search} />{/await}
+  {/if}
 </main>
 {#if adding && rounds}
   <AddSystem {rounds} onadded={added} onclose={() => (adding = false)} />

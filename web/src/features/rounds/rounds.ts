@@ -74,3 +74,7 @@ export function dueWords(nextCheck: NextCheck | undefined): string {
     ? `overdue since ${day(nextCheck.due_at)}`
     : `due ${day(nextCheck.due_at)}`
 }
+
+/** The switches of the bench, fetched after the systems. It stands here because the router takes a component whose text holds
+ * such an import for an import itself. */
+export const switches = () => import('../bench/Switches.svelte')

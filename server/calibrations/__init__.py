@@ -1,0 +1,1 @@
+"""Set-point switches and their calibrations: the bench."""

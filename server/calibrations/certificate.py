@@ -1,0 +1,69 @@
+"""The certificate of a calibration, one page."""
+
+from datetime import date
+from typing import Any
+
+from common.errors import NotFound
+from documents.printing import printed
+from zerodip.bench.calibrate import calibrate
+from zerodip.bench.certificate import Certificate, certificate_of
+
+from .models import Calibration
+from .selectors import entries_of, made_of, past_before
+
+__all__ = ["certificate_pdf"]
+
+_MIDDLE, _HALF, _MOST, _LANE, _TALL = 150.0, 60.0, 2.3, 18.0, 46.0
+
+
+def certificate_pdf(calibration: Calibration, units: str) -> bytes:
+    """The certificate as a PDF. Raises NotFound before each point was read."""
+    made = made_of(calibration, past_before(calibration))
+    if made is None:
+        raise NotFound
+    it = certificate_of(made, calibrate(made, units), units)
+    late = _corrected(calibration)
+    page = {
+        "it": it,
+        "name": made.device.name,
+        "number": str(calibration.pk)[:8].upper(),
+        "site": calibration.device.site.name,
+        "on": calibration.on,
+        "due": date.fromisoformat(it.next_due),
+        "signed_by": calibration.signed_by,
+        "remark": calibration.remark,
+        "adjusted": bool(made.left),
+        "corrected": len(late),
+        "corrected_on": late[-1] if late else None,
+        "plot": _plot(it),
+    }
+    return printed("calibrations/certificate.html", page, units)
+
+
+def _corrected(calibration: Calibration) -> list[Any]:
+    """When what was read was corrected after closing."""
+    closed = calibration.closed_at
+    return [
+        each.made_at
+        for each in entries_of(calibration)
+        if closed and each.supersedes and each.made_at > closed
+    ]
+
+
+def _plot(it: Certificate) -> dict[str, Any]:
+    """Where the dots lie: a lane for each point, the tolerance in its middle."""
+    lanes = []
+    for at, title in enumerate(it.titles):
+        top = _LANE + at * _TALL
+        dots = [
+            {
+                "x": round(_MIDDLE + _HALF * min(max(dot.share, -_MOST), _MOST), 1),
+                "y": round(top + 3 + 8 * (k % 3) / 2, 1),
+                "left": dot.left,
+            }
+            for k, dot in enumerate(dot for dot in it.dots if dot.at == at)
+        ]
+        lanes.append({"title": title, "y": top, "dots": dots})
+    low, high = _MIDDLE - _HALF, _MIDDLE + _HALF
+    tall = _LANE + _TALL * len(lanes) - 20
+    return {"lanes": lanes, "low": low, "high": high, "wide": high - low, "tall": tall}

@@ -1,0 +1,131 @@
+"""Reading switches, references and calibrations, from the actor on."""
+
+from collections.abc import Sequence
+from typing import Any
+from uuid import UUID
+
+from accounts.permissions import Actor
+from common.errors import NotFound
+from zerodip.bench.device import BenchDevice
+from zerodip.bench.device import Reference as ReferenceGauge
+from zerodip.bench.file import Calibration as Made
+from zerodip.bench.file import PastRow
+from zerodip.bench.guide import calibration_of, past_row
+from zerodip.bench.log import Entry, progress_of, read_value
+from zerodip.fileformat.fields import Checked, read
+
+from .models import Calibration, CalibrationEntry, Device, Reference
+
+__all__ = [
+    "calibration_for_actor",
+    "calibrations_of",
+    "device_for_actor",
+    "devices_for_actor",
+    "entries_of",
+    "gauge_of",
+    "log_of",
+    "made_of",
+    "past_before",
+    "references_for_actor",
+    "switch_of",
+]
+
+MOST_PAST = 20
+
+
+def devices_for_actor(actor: Actor) -> list[Device]:
+    """The switches in use of the actor's workspaces, the soonest due first."""
+    found = Device.objects.filter(
+        site__workspace__in=actor.workspaces("calibrations.read"), retired_at=None
+    )
+    return list(found.select_related("site").order_by("due_on", "data__name", "pk"))
+
+
+def device_for_actor(actor: Actor, device_id: UUID, lock: bool = False) -> Device:
+    """One switch, or NotFound; locked until the transaction ends if asked."""
+    found = Device.objects.filter(site__workspace__in=actor.workspaces("calibrations.read"))
+    found = found.select_related("site")
+    return _one((found.select_for_update(of=("self",)) if lock else found).filter(pk=device_id))
+
+
+def references_for_actor(actor: Actor) -> list[Reference]:
+    """The references of the actor's workspaces, those out of use last."""
+    found = Reference.objects.filter(workspace__in=actor.workspaces("calibrations.read"))
+    return list(found.order_by("retired", "data__name", "pk"))
+
+
+def calibration_for_actor(actor: Actor, calibration_id: UUID, lock: bool = False) -> Calibration:
+    """One calibration, or NotFound; locked until the transaction ends if asked."""
+    found = Calibration.objects.filter(
+        device__site__workspace__in=actor.workspaces("calibrations.read")
+    ).select_related("device__site")
+    locked = found.select_for_update(of=("self",)) if lock else found
+    return _one(locked.filter(pk=calibration_id))
+
+
+def calibrations_of(device: Device) -> list[Calibration]:
+    """A switch's calibrations, the latest first, those of the past as many as count."""
+    return list(device.calibrations.prefetch_related("entries")[: MOST_PAST + 1])
+
+
+def entries_of(calibration: Calibration) -> list[CalibrationEntry]:
+    """Its entries in order."""
+    return list(calibration.entries.all())
+
+
+def switch_of(raw: Any) -> BenchDevice:
+    """A switch as it was stored."""
+    return _as_stored(BenchDevice, raw)
+
+
+def gauge_of(raw: Any) -> ReferenceGauge:
+    """A reference as it was stored."""
+    return _as_stored(ReferenceGauge, raw)
+
+
+def made_of(calibration: Calibration, past: Sequence[PastRow] = ()) -> Made | None:
+    """What a calibration's entries come to (zerodip.bench.file); None before each point was
+    read."""
+    switch, gauge = switch_of(calibration.switch), gauge_of(calibration.reference)
+    progress = progress_of(log_of(calibration, switch))
+    return calibration_of(switch, gauge, progress, calibration.on, past)
+
+
+def log_of(calibration: Calibration, switch: BenchDevice) -> list[Entry]:
+    """Its entries as the core takes them."""
+    made = []
+    for each in entries_of(calibration):
+        value, _ = read_value(each.value, switch)
+        if value is not None:
+            supersedes = str(each.supersedes) if each.supersedes else None
+            made.append(Entry(str(each.id), value, supersedes))
+    return made
+
+
+def past_before(calibration: Calibration) -> list[PastRow]:
+    """The closed calibrations of the same switch before one, the oldest first. Points that were
+    asked for otherwise then are told by their errors."""
+    closed = calibration.device.calibrations.filter(
+        closed_at__isnull=False, on__lt=calibration.on
+    ).exclude(pk=calibration.pk)
+    points = len(calibration.switch["points"])
+    rows = [
+        past_row(made)
+        for each in closed.prefetch_related("entries")[:MOST_PAST]
+        if len(each.switch["points"]) == points and (made := made_of(each)) is not None
+    ]
+    return rows[::-1]
+
+
+def _one(found: Any) -> Any:
+    made = found.first()
+    if made is None:
+        raise NotFound
+    return made
+
+
+def _as_stored(of: type[Any], raw: Any) -> Any:
+    made, faults = read(of, raw)
+    if made is None or not isinstance(made, Checked):
+        raise ValueError(f"what is stored is no {of.__name__}: {faults}")
+    return made

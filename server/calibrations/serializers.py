@@ -1,0 +1,219 @@
+"""Switches, references and calibrations as the API shows them."""
+
+from collections.abc import Sequence
+from datetime import date, datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from django.utils import timezone
+from ninja import Schema
+
+from zerodip.bench.calibrate import Judgement, calibrate
+from zerodip.bench.guide import Next, next_of
+from zerodip.bench.log import progress_of
+from zerodip.bench.words import titles
+
+from .models import Calibration, Device, Reference
+from .selectors import entries_of, gauge_of, log_of, made_of, past_before, switch_of
+
+__all__ = [
+    "BeginIn",
+    "CalibrationEntryIn",
+    "CalibrationOut",
+    "CalibrationRow",
+    "CloseIn",
+    "DeviceIn",
+    "DeviceOut",
+    "ReferenceIn",
+    "ReferenceOut",
+    "calibration_out",
+    "calibration_row",
+    "device_out",
+    "reference_out",
+]
+
+SOON_DAYS = 30
+DueState = Literal["never", "overdue", "soon", "good"]
+
+
+class DeviceIn(Schema):
+    """A switch (zerodip.bench.device.BenchDevice) over the version read, 0 for a new one."""
+
+    version: int = 0
+    device: dict[str, Any]
+
+
+class DeviceOut(Schema):
+    """A switch, when it is next due and how that stands."""
+
+    id: UUID
+    site: UUID
+    site_name: str
+    version: int
+    device: dict[str, Any]
+    due_on: date | None
+    due_by: str
+    state: DueState
+    retired: bool
+
+
+class ReferenceIn(Schema):
+    """A reference (zerodip.bench.device.Reference) over the version read, 0 for a new one."""
+
+    version: int = 0
+    reference: dict[str, Any]
+    retired: bool = False
+
+
+class ReferenceOut(Schema):
+    """A reference of a workspace."""
+
+    id: UUID
+    workspace: UUID
+    version: int
+    reference: dict[str, Any]
+    retired: bool
+
+
+class BeginIn(Schema):
+    """The reference that is used, as it stands, and the day."""
+
+    reference: dict[str, Any]
+    on: date
+
+
+class CalibrationEntryIn(Schema):
+    """One entry (zerodip.bench.log) and the id of the one that it corrects."""
+
+    value: dict[str, Any]
+    supersedes: UUID | None = None
+
+
+class CloseIn(Schema):
+    """Who signs, and what else is to be said."""
+
+    signed_by: str
+    remark: str = ""
+
+
+class CalibrationEntryOut(Schema):
+    """One entry, and who made it when."""
+
+    id: UUID
+    value: dict[str, Any]
+    supersedes: UUID | None
+    at: datetime
+    by: str
+
+
+class CalibrationRow(Schema):
+    """A calibration in a list."""
+
+    id: UUID
+    on: date
+    closed_at: datetime | None
+    signed_by: str
+    found_says: str
+    left_says: str
+
+
+class CalibrationOut(Schema):
+    """A calibration: the switch and the reference as they were, what the points are called, what
+    is next, the entries, and how it is judged (None before each point was read)."""
+
+    id: UUID
+    device: UUID
+    switch: dict[str, Any]
+    site_name: str
+    reference: dict[str, Any]
+    on: date
+    titles: list[str]
+    next: Next
+    adjusted: bool
+    entries: list[CalibrationEntryOut]
+    judged: Judgement | None
+    closed_at: datetime | None
+    signed_by: str
+    remark: str
+
+
+def device_out(device: Device) -> DeviceOut:
+    """A switch."""
+    return DeviceOut(
+        id=device.pk,
+        site=device.site_id,
+        site_name=device.site.name,
+        version=device.version,
+        device=device.data,
+        due_on=device.due_on,
+        due_by=device.due_by,
+        state=_state(device.due_on),
+        retired=device.retired_at is not None,
+    )
+
+
+def reference_out(reference: Reference) -> ReferenceOut:
+    """A reference."""
+    return ReferenceOut(
+        id=reference.pk,
+        workspace=reference.workspace_id,
+        version=reference.version,
+        reference=reference.data,
+        retired=reference.retired,
+    )
+
+
+def calibration_row(calibration: Calibration) -> CalibrationRow:
+    """A calibration in a list."""
+    judged = _judged(calibration, (), "us")
+    return CalibrationRow(
+        id=calibration.pk,
+        on=calibration.on,
+        closed_at=calibration.closed_at,
+        signed_by=calibration.signed_by,
+        found_says=judged.found_says if judged else "",
+        left_says=judged.left_says if judged else "",
+    )
+
+
+def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
+    """A calibration, with what is next."""
+    switch, gauge = switch_of(calibration.switch), gauge_of(calibration.reference)
+    progress = progress_of(log_of(calibration, switch))
+    return CalibrationOut(
+        id=calibration.pk,
+        device=calibration.device_id,
+        switch=calibration.switch,
+        site_name=calibration.device.site.name,
+        reference=calibration.reference,
+        on=calibration.on,
+        titles=list(titles(switch)),
+        next=next_of(switch, gauge, progress, units),
+        adjusted=progress.adjusted,
+        entries=[
+            CalibrationEntryOut(
+                id=each.id,
+                value=each.value,
+                supersedes=each.supersedes,
+                at=each.made_at,
+                by=each.made_by.get_username() if each.made_by else "",
+            )
+            for each in entries_of(calibration)
+        ],
+        judged=_judged(calibration, past_before(calibration), units),
+        closed_at=calibration.closed_at,
+        signed_by=calibration.signed_by,
+        remark=calibration.remark,
+    )
+
+
+def _judged(calibration: Calibration, past: Sequence[Any], units: str) -> Judgement | None:
+    made = made_of(calibration, past)
+    return None if made is None else calibrate(made, units)
+
+
+def _state(due: date | None) -> DueState:
+    if due is None:
+        return "never"
+    days = (due - timezone.now().date()).days
+    return "overdue" if days < 0 else "soon" if days <= SOON_DAYS else "good"

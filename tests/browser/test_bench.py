@@ -1,0 +1,130 @@
+"""The set-point bench on a phone: a dual switch from permission to certificate, with one reload and
+one wrong reading corrected."""
+
+import io
+import math
+from typing import Any
+
+import pytest
+from django.core.management import call_command
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+from calibrations.models import Calibration, Device
+from tests.serving import Served
+
+from .conftest import Opener
+from .test_pages import no_serious_fault
+
+pytestmark = pytest.mark.django_db(transaction=True)
+KPA = 1e3
+A_TURN = 55 * KPA
+
+
+class Hands:
+    """Somebody at the demo's dual switch, its upper point out of tolerance; counts their taps."""
+
+    def __init__(self, page: Page) -> None:
+        self.page, self.taps = page, 0
+        self.points = {"lower": 281.2 * KPA, "upper": 635.4 * KPA}
+
+    def tap(self, name: str) -> None:
+        self.page.get_by_role("button", name=name, exact=True).first.click()
+        self.taps += 1
+
+    def entry(self) -> dict[str, Any]:
+        """What stands there: the instruction's own words, and where it is expected."""
+        of = self.page.url.rsplit("/", 1)[1]
+        read = (
+            "async (id) => (await (await fetch(`/api/calibrations/${id}?units=kpa`)).json()).next"
+        )
+        return dict(self.page.evaluate(read, of))
+
+    def reads(self, told: dict[str, Any]) -> None:
+        rises = told["point"] == "upper"
+        pa = self.points[told["point"]]
+        pa -= (38 if rises else -38) * KPA if told["enters"] == "reset" else 0
+        short = round((pa - told["expected_pa"]) / 100)
+        much, few = int(short / 10), int(math.fmod(short, 10))
+        title = told["title"]
+        if abs(much) + abs(few) > len(f"{pa / KPA:.1f}"):  # typing is fewer taps
+            self.page.get_by_role("textbox", name=title).fill(f"{pa / KPA:.1f}")
+            self.taps += 1 + len(f"{pa / KPA:.1f}")
+            much = few = 0
+        for count, more, less in ((much, "much more", "much less"), (few, "more", "less")):
+            for _ in range(abs(count)):
+                self.tap(f"{title}: {more if count > 0 else less}")
+        self.tap("Record")
+
+    def does(self) -> bool:
+        """What is asked next; False once all is done."""
+        expect(
+            self.page.get_by_role("button", name="Done").or_(self._forms()).first
+        ).to_be_enabled()
+        asked = self.entry()
+        told = asked["instruction"]
+        if told is None:
+            return False
+        before = self.page.get_by_test_id("instruction").text_content()
+        if told["enters"] == "turn":
+            for screw, turns in asked["step"]["turns"].items():
+                self.points[screw] += turns * A_TURN
+            self.tap("Turned")
+        elif told["enters"] == "confirm":
+            self.tap("Done")
+        else:
+            self.reads(told)
+        changed = self.page.get_by_test_id("instruction")
+        closing = self.page.get_by_role("heading", name="Sign and close")
+        if told["id"] == "sealed":
+            expect(closing).to_be_visible()
+        else:
+            expect(changed).not_to_have_text(before or "")
+        return True
+
+    def _forms(self) -> Any:
+        names = ("Record", "Turned", "Close it")
+        first, *others = (self.page.get_by_role("button", name=name) for name in names)
+        for other in others:
+            first = first.or_(other)
+        return first
+
+
+def test_a_dual_switch_from_permission_to_certificate(open_page: Opener, server: Served) -> None:
+    page = open_page(width=390, height=844, touch=True)
+    call_command("load_demo_switches")
+    page.reload()
+    page.get_by_role("link", name="Humidifier steam trip").click()
+    page.get_by_label("Reference").select_option(label="Bench reference 1")
+    page.get_by_role("button", name="Begin").click()
+    page.wait_for_url("**/calibrations/*")
+    page.evaluate("localStorage.setItem('zerodip.units', 'kpa')")
+    page.reload()
+    hands = Hands(page)
+    no_serious_fault(page)
+    for _ in range(9):  # the preparations, and both points once
+        assert hands.does()
+    page.reload()
+    wrong = page.get_by_test_id("row").first
+    wrong.get_by_role("button", name="Correct").click()
+    title = "Lower point reset at, corrected"
+    page.get_by_role("button", name=f"{title}: more").click()
+    wrong.get_by_role("button", name="Record").click()
+    expect(wrong).to_contain_text("319.3")
+    page.get_by_test_id("row").first.get_by_role("button", name="Correct").click()
+    page.get_by_role("button", name=f"{title}: less").click()
+    page.get_by_test_id("row").first.get_by_role("button", name="Record").click()
+    expect(page.get_by_test_id("row").first).to_contain_text("319.2")
+    while hands.does():
+        pass
+    assert hands.taps <= 45
+    page.get_by_label("Who made it").fill("A. Technician")
+    page.get_by_role("button", name="Close it").click()
+    expect(page.get_by_text("signed A. Technician")).to_be_visible()
+    expect(page.get_by_role("heading", name="Pass", exact=True)).to_be_visible()
+    no_serious_fault(page)
+    made = Calibration.objects.get(signed_by="A. Technician")
+    answer = page.request.get(f"{server.url}/api/calibrations/{made.pk}/certificate.pdf?units=kpa")
+    (sheet,) = PdfReader(io.BytesIO(answer.body())).pages
+    assert "As left: Pass" in " ".join(sheet.extract_text().split())
+    assert Device.objects.get(pk=made.device_id).due_on

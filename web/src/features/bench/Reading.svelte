@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { preferences } from '../../domain/preferences.svelte'
+  import { parse, toSi, unitFor } from '../../domain/units'
+  import { figure, stepOf } from './fine'
+
+  /** One reading of the reference: it stands where it is expected, so that a press or two make it right. */
+  let {
+    title,
+    start,
+    grain,
+    busy,
+    onset,
+  }: {
+    title: string
+    start: number
+    grain: number
+    busy: boolean
+    onset: (pa: number | string) => void
+  } = $props()
+  const unit = $derived(unitFor('pressure', preferences.units))
+  const step = $derived(stepOf(grain, preferences.units))
+  // svelte-ignore state_referenced_locally
+  let pa = $state<number | string>(start)
+  const shown = $derived(typeof pa === 'number' ? figure(pa, grain, preferences.units) : pa)
+
+  function nudge(by: number) {
+    const from = typeof pa === 'number' ? pa : start
+    pa = (Math.round(from / step) + by) * step
+  }
+  function type(text: string) {
+    const number = parse(text)
+    pa = number === null ? text : toSi(number, unit)
+  }
+  const NUDGES: [number, string, string][] = [
+    [-10, '−−', 'much less'],
+    [-1, '−', 'less'],
+    [1, '+', 'more'],
+    [10, '++', 'much more'],
+  ]
+</script>
+
+{#snippet press([by, sign, word]: [number, string, string])}
+  <button
+    type="button"
+    class="min-h-16 cursor-pointer text-2xl text-accent"
+    aria-label="{title}: {word}"
+    onclick={() => nudge(by)}>{sign}</button
+  >
+{/snippet}
+
+<form
+  class="grid gap-2"
+  onsubmit={(event) => {
+    event.preventDefault()
+    onset(pa)
+  }}
+>
+  <div
+    class="grid grid-cols-[3.2rem_3.2rem_1fr_3.2rem_3.2rem] items-stretch rounded-box border border-base-300 bg-base-100"
+  >
+    {@render press(NUDGES[0]!)}{@render press(NUDGES[1]!)}
+    <label class="grid content-center text-center">
+      <span class="sr-only">{title}</span>
+      <span class="flex items-baseline justify-center gap-1">
+        <input
+          class="figure field-sizing-content max-w-36 min-w-16 bg-transparent text-center text-4xl"
+          inputmode="decimal"
+          autocomplete="off"
+          value={shown}
+          onchange={(event) => type(event.currentTarget.value)}
+        /><span class="text-sm text-neutral">{unit.symbol}</span>
+      </span>
+    </label>
+    {@render press(NUDGES[2]!)}{@render press(NUDGES[3]!)}
+  </div>
+  <button class="btn min-h-16 btn-lg btn-primary" disabled={busy}>Record</button>
+</form>

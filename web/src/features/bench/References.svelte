@@ -1,0 +1,104 @@
+<script lang="ts">
+  import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
+  import { day } from '../../domain/dates'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { text } from '../../domain/units'
+  import { uuid } from '../../domain/uuid'
+  import FieldSet from './FieldSet.svelte'
+
+  /** The reference gauges of the workspaces: what each may be off by, and until when it holds. */
+  type Reference = Schemas['ReferenceOut']
+  let { workspace, mayWrite }: { workspace: string; mayWrite: boolean } = $props()
+  let all = $state.raw<Reference[]>([])
+  let editing = $state.raw<{ id: string; version: number; retired: boolean } | undefined>()
+  let values = $state.raw<Record<string, unknown>>({})
+  let faults = $state.raw<Fault[]>([])
+  let problem = $state.raw<Problem | undefined>()
+  const NAMES = [
+    'name',
+    'serial',
+    'due',
+    'low_gauge_pa',
+    'high_gauge_pa',
+    'resolution_pa',
+    'grade',
+    'expanded_pa',
+  ]
+
+  async function load() {
+    const { data } = await outcome(api.GET('/api/references'))
+    all = (data ?? []).filter((each) => each.workspace === workspace)
+  }
+  $effect(() => void load())
+  function edit(known?: Reference) {
+    editing = known ?? { id: uuid(), version: 0, retired: false }
+    values = known?.reference ?? { low_gauge_pa: 0 }
+    ;[faults, problem] = [[], undefined]
+  }
+  async function keep(event: SubmitEvent) {
+    event.preventDefault()
+    const params = {
+      path: { workspace_id: workspace, reference_id: editing!.id },
+      query: { units: preferences.units },
+    }
+    const body = { version: editing!.version, reference: values, retired: editing!.retired }
+    const got = await outcome(
+      api.PUT('/api/workspaces/{workspace_id}/references/{reference_id}', { params, body }),
+    )
+    ;[faults, problem] = parted(got.problem)
+    if (!got.data) return
+    editing = undefined
+    await load()
+  }
+  const pressure = (value: unknown) => text(Number(value), 'pressure', preferences.units)
+</script>
+
+<section aria-labelledby="references" class="grid gap-2">
+  <h2 id="references" class="text-xl font-bold">Reference gauges</h2>
+  <ul class="grid gap-2">
+    {#each all as { id, reference, version, retired, ...rest } (id)}
+      <li
+        class="flex flex-wrap items-center gap-2 rounded-box border border-base-300 bg-base-100 px-3 py-2"
+      >
+        <span class="min-w-48 flex-1">
+          <span class="font-bold">{reference.name}</span>{retired ? ', out of use' : ''}
+          <span class="block text-sm text-neutral"
+            >{pressure(reference.low_gauge_pa)} to {pressure(reference.high_gauge_pa)}, {reference.expanded_pa
+              ? `± ${pressure(reference.expanded_pa)} by its certificate`
+              : `grade ${String(reference.grade)}`}{reference.due
+              ? `, until ${day(`${String(reference.due)}T12:00`)}`
+              : ''}</span
+          >
+        </span>
+        {#if mayWrite}
+          <button
+            type="button"
+            class="btn min-h-12"
+            aria-label="Change {String(reference.name)}"
+            onclick={() => edit({ id, reference, version, retired, ...rest })}>Change</button
+          >
+        {/if}
+      </li>
+    {:else}
+      <li class="text-neutral">None yet.</li>
+    {/each}
+  </ul>
+  {#if editing}
+    <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
+      <FieldSet owner="Reference" names={NAMES} bind:values path="reference" {faults} />
+      {#if problem}<p role="alert" class="text-error sm:col-span-3">
+          {problem.title}. {problem.detail}
+        </p>{/if}
+      <div class="flex gap-2 sm:col-span-3">
+        <button type="button" class="btn min-h-12" onclick={() => (editing = undefined)}
+          >Cancel</button
+        >
+        <button class="btn min-h-12 btn-primary">Save the reference</button>
+      </div>
+    </form>
+  {:else if mayWrite}
+    <button type="button" class="btn min-h-12 sm:w-fit" onclick={() => edit()}
+      >Add a reference</button
+    >
+  {/if}
+</section>
