@@ -1,8 +1,10 @@
 """Reading switches, references and calibrations, from the actor on."""
 
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, TypeVar
 from uuid import UUID
+
+from django.db.models import Model, QuerySet
 
 from accounts.permissions import Actor
 from common.errors import NotFound
@@ -117,15 +119,19 @@ def past_before(calibration: Calibration) -> list[PastRow]:
     return rows[::-1]
 
 
-def _one(found: Any) -> Any:
+M = TypeVar("M", bound=Model)
+C = TypeVar("C", bound=Checked)
+
+
+def _one(found: QuerySet[M]) -> M:
     made = found.first()
     if made is None:
         raise NotFound
     return made
 
 
-def _as_stored(of: type[Any], raw: Any) -> Any:
+def _as_stored(of: type[C], raw: Any) -> C:
     made, faults = read(of, raw)
-    if made is None or not isinstance(made, Checked):
+    if made is None:
         raise ValueError(f"what is stored is no {of.__name__}: {faults}")
     return made

@@ -211,7 +211,7 @@ def close(
 def refresh_due(device: Device) -> None:
     """When a switch is next due, by its latest closed calibration."""
     latest = device.calibrations.filter(closed_at__isnull=False).first()
-    made = latest and made_of(latest, past_before(latest))
+    made = made_of(latest, past_before(latest)) if latest else None
     if made is None:
         return
     due = calibrate(made).next_due
