@@ -189,8 +189,9 @@ def close(
     if not signed_by.strip():
         says = "is wanted: who made it."
         faults.append(Fault(path="signed_by", code="missing", title="Name", says=says))
-    if made_of(calibration) is None:
-        says = "are wanted of each point, as found and after the last turn."
+    read_so_far = made_of(calibration)
+    if read_so_far is None or calibrate(read_so_far).left_verdict == "open":
+        says = "are wanted three times of each point after the last turn."
         faults.append(Fault(path="runs", code="missing", title="Runs", says=says))
     if faults:
         raise InvalidInput(faults)

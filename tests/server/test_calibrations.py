@@ -111,6 +111,17 @@ def test_an_entry_sent_twice_counts_once_and_another_under_its_id_is_refused(
     assert world["technician"].send("PUT", path, body).status_code == 409
 
 
+def test_nothing_is_signed_before_it_is_judged(world: World, device: str) -> None:
+    made = begun(world, device).json()["id"]
+    for point, pa in (("upper", 700 * KPA), ("lower", 300 * KPA)):
+        add(world, made, {"kind": "read", "point": point, "which": "set", "gauge_pa": pa})
+    path = f"/api/calibrations/{made}/closed"
+    refused = world["technician"].send("PUT", path, {"signed_by": "A. Technician"})
+    assert refused.status_code == 422
+    assert refused.json()["faults"][0]["path"] == "runs"
+    assert Calibration.objects.get().closed_at is None
+
+
 def test_two_people_make_the_same_calibration(world: World, device: str) -> None:
     assert begun(world, device).json()["id"] == begun(world, device).json()["id"]
     assert Calibration.objects.count() == 1

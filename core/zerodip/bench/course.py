@@ -95,6 +95,20 @@ def preparations(device: BenchDevice, units: str) -> tuple[Instruction, ...]:
     )
 
 
+def before_turning(device: BenchDevice) -> str:
+    """What can hurt at the screws.
+
+    Args:
+        device: The switch.
+
+    Returns:
+        The caution.
+    """
+    if device.hazardous is False:
+        return "The contact may carry mains. Prove it dead before you reach in."
+    return "Open the enclosure only with its power proved dead, or the area gas-free by permit."
+
+
 def restoring() -> tuple[Instruction, ...]:
     """What is done after the last run, in order."""
     return (

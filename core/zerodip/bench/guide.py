@@ -6,7 +6,15 @@ from datetime import date
 
 from zerodip.bench.adjusting import BenchLook, BenchStep, expected_after, next_adjustment
 from zerodip.bench.budget import budget_of, repeatability
-from zerodip.bench.course import LEFT, Instruction, crossed, next_run, preparations, restoring
+from zerodip.bench.course import (
+    LEFT,
+    Instruction,
+    before_turning,
+    crossed,
+    next_run,
+    preparations,
+    restoring,
+)
 from zerodip.bench.device import BenchDevice, Reference
 from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow
 from zerodip.bench.judge import RUNS, verdict_on
@@ -153,7 +161,7 @@ def _adjust(
         return Next(instruction=_set_apart(device, units))
     step = _step(device, reference, progress)
     if step.do in ("turn", "stop"):
-        return Next(instruction=_turning(step), step=step)
+        return Next(instruction=_turning(device, step), step=step)
     return None
 
 
@@ -202,7 +210,7 @@ def _looks(device: BenchDevice, segments: Sequence[Segment]) -> list[BenchLook]:
     return looks
 
 
-def _turning(step: BenchStep) -> Instruction:
+def _turning(device: BenchDevice, step: BenchStep) -> Instruction:
     if step.do == "stop" and step.complaint is not None:
         look = "; ".join(step.complaint.look)
         return replace(_STOP, text=f"{step.complaint.says} Look for: {look}.")
@@ -212,7 +220,7 @@ def _turning(step: BenchStep) -> Instruction:
         id="turned",
         title="Turn, then read each point once",
         text=". ".join(each[:1].upper() + each[1:] for each in step.says) + ".",
-        caution="Only with the enclosure dead or the area gas-free.",
+        caution=before_turning(device),
         enters="turn",
     )
 
@@ -232,7 +240,7 @@ def _set_apart(device: BenchDevice, units: str) -> Instruction:
             f"{names[UPPER]} to about {above}, {names[LOWER].lower()} to about {below}. "
             "Note the turns. Then the upper is set first."
         ),
-        caution="Only with the enclosure dead or the area gas-free.",
+        caution=before_turning(device),
         enters="turn",
     )
 

@@ -20,7 +20,6 @@ __all__ = [
     "WORST_FIRST",
     "DeadbandFigures",
     "PointFigures",
-    "Verdict",
     "judged_points",
     "verdict_on",
 ]

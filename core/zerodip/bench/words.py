@@ -87,7 +87,7 @@ def said(
         *_left(of, left, units),
         *_reference(of),
         *_coarse(left),
-        *_drifts(of, drifts, units),
+        *(() if any(_open(point) for point in left) else _drifts(of, drifts, units)),
     ]
     order = ("danger", "warning", "notice", "good")
     return sorted(made, key=lambda each: order.index(each.weight))
@@ -120,8 +120,9 @@ def _guarded(of: Calibration, word: str) -> str:
 
 def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator[Said]:
     for point, title in zip(left, titles(of.device), strict=True):
-        if point.runs < RUNS or point.verdict == "open":
-            text = f"{RUNS} runs of each point are wanted as left; {point.runs} are there."
+        if _open(point):
+            there = "1 is" if point.runs == 1 else f"{point.runs} are"
+            text = f"{RUNS} runs of each point are wanted as left; {there} there."
             yield Said(id="left.open", weight="warning", title=f"{title}: runs", text=text)
             continue
         bad = point.verdict in ("fail", "conditional_fail")
@@ -135,6 +136,10 @@ def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator
             text=f"Off by {off}; ± {within} is allowed. Uncertainty ± {band}.",
         )
         yield from _deadband(of, point, title, units)
+
+
+def _open(point: PointFigures) -> bool:
+    return point.runs < RUNS or point.verdict == "open"
 
 
 def _deadband(of: Calibration, point: PointFigures, title: str, units: str) -> Iterator[Said]:

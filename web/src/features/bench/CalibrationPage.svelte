@@ -62,6 +62,14 @@
   }
 </script>
 
+{#snippet leave()}
+  <button
+    type="button"
+    class="btn min-h-14 btn-lg"
+    disabled={busy}
+    onclick={() => add({ kind: 'confirmed', what: 'left_as_it_is' })}>Leave it as it is</button
+  >
+{/snippet}
 <svelte:head><title>Calibration · Zero Dip</title></svelte:head>
 <TopBar>
   {#snippet crumbs()}{#if at}<a
@@ -96,14 +104,9 @@
                 onset={(turns) => add({ kind: 'turned', ...turns })}
               />
             {/key}
+            {@render leave()}
           {:else if told.enters === 'confirm' && told.id === 'stop'}
-            <button
-              type="button"
-              class="btn min-h-14 btn-lg"
-              disabled={busy}
-              onclick={() => add({ kind: 'confirmed', what: 'left_as_it_is' })}
-              >Leave it as it is</button
-            >
+            {@render leave()}
           {:else if told.enters === 'confirm'}
             <button
               type="button"

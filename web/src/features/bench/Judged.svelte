@@ -50,26 +50,36 @@
       <caption class="text-left text-sm font-bold">{phase}</caption>
       <thead>
         <tr
-          ><th>Point</th><th class="text-right">Error</th><th class="text-right">±</th><th></th></tr
+          ><th>Point</th><th class="text-right">Error</th><th class="text-right">±</th><th
+            class="text-right">Within</th
+          ></tr
         >
       </thead>
       <tbody>
         {#each points as point (point.at)}
           <tr>
-            <td>{names[point.at]}<span class="block text-xs">{point.runs} runs</span></td>
-            <td class="figure text-right">{pressure(point.error_pa)}</td>
-            <td class="figure text-right">{pressure(point.budget.expanded_pa)}</td>
-            <td class="text-right text-sm">{percent(point.inside)} sure</td>
+            <td
+              >{names[point.at]}<span class="block text-xs"
+                >{point.runs} {point.runs === 1 ? 'run' : 'runs'}</span
+              ></td
+            >
+            <td class="figure px-1 text-right whitespace-nowrap">{pressure(point.error_pa)}</td>
+            <td class="figure px-1 text-right whitespace-nowrap"
+              >{pressure(point.budget.expanded_pa)}</td
+            >
+            <td class="text-right text-sm"
+              >{point.verdict === 'open' ? '' : percent(point.inside)}</td
+            >
           </tr>
         {/each}
       </tbody>
     </table>
   {/each}
-  <p class="text-sm">
-    Next due {day(`${judged.next_due.on}T12:00`)}{judged.next_due.by === 'drift'
-      ? ', before drift may bring it out'
-      : ', by its interval'}.
-  </p>
+  {#if judged.left_verdict !== 'open'}<p class="text-sm">
+      Next due {day(`${judged.next_due.on}T12:00`)}{judged.next_due.by === 'drift'
+        ? ', before drift may bring it out'
+        : ', by its interval'}.
+    </p>{/if}
   <details>
     <summary class="min-h-12 cursor-pointer py-3 text-sm">How it is decided</summary>
     <p class="text-sm">{judged.rule}</p>

@@ -59,15 +59,17 @@
       <h1 class="text-3xl font-bold">Rounds</h1>
       <p class="text-neutral">What needs a person first stands first.</p>
     </div>
-    <a class="btn min-h-12" href="/trouble">Trouble</a>
-    <a class="btn min-h-12" href="/bench">Bench</a>
-    {#if mayAdd}
-      <button type="button" class="btn min-h-12" onclick={() => (adding = true)}
-        >Add a system</button
-      >
-    {/if}
-    <Segmented label="Order" options={ways} value={by} onchange={(way) => (by = way)} />
-    <label class="w-full sm:w-72">
+    <div class="flex flex-wrap items-center gap-3">
+      <a class="btn min-h-12" href="/trouble">Trouble</a>
+      <a class="btn min-h-12" href="/bench">Bench</a>
+      {#if mayAdd}
+        <button type="button" class="btn min-h-12" onclick={() => (adding = true)}
+          >Add a system</button
+        >
+      {/if}
+      <Segmented label="Order" options={ways} value={by} onchange={(way) => (by = way)} />
+    </div>
+    <label class="w-full">
       <span class="sr-only">Find a site or a system</span>
       <input
         class="input input-lg w-full"
