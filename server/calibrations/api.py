@@ -13,7 +13,7 @@ from common.schemas import Units
 from documents.api import as_pdf
 
 from . import selectors, services
-from .certificate import certificate_pdf
+from .certificate import certificate_pdf, label_pdf
 from .serializers import (
     BeginIn,
     CalibrationEntryIn,
@@ -96,6 +96,13 @@ def put_reference(
             body.retired,
         )
     )
+
+
+@router.get("/devices/{device_id}/label.pdf", response={200: bytes, **REFUSALS}, openapi_extra=READ)
+def read_label(request: HttpRequest, device_id: UUID, units: Units = "us") -> HttpResponse:
+    """The label for a switch; not found where it was never calibrated."""
+    device = selectors.device_for_actor(actor_of(request), device_id)
+    return as_pdf(label_pdf(device, units), f"label-{device.pk}")
 
 
 @router.get(

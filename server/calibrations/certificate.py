@@ -7,11 +7,12 @@ from common.errors import NotFound
 from documents.printing import printed
 from zerodip.bench.calibrate import calibrate
 from zerodip.bench.certificate import Certificate, certificate_of
+from zerodip.bench.words import shown, titles
 
-from .models import Calibration
-from .selectors import entries_of, made_of, past_before
+from .models import Calibration, Device
+from .selectors import entries_of, made_of, past_before, switch_of
 
-__all__ = ["certificate_pdf"]
+__all__ = ["certificate_pdf", "label_pdf"]
 
 _MIDDLE, _HALF, _MOST, _LANE, _TALL = 150.0, 60.0, 2.3, 18.0, 46.0
 
@@ -38,6 +39,29 @@ def certificate_pdf(calibration: Calibration, units: str) -> bytes:
         "plot": _plot(it),
     }
     return printed("calibrations/certificate.html", page, units)
+
+
+def label_pdf(device: Device, units: str) -> bytes:
+    """The label for a switch: its points, when it was last calibrated and when it is due again.
+    Raises NotFound where it never was."""
+    latest = device.calibrations.filter(closed_at__isnull=False).first()
+    if latest is None:
+        raise NotFound
+    switch = switch_of(latest.switch)
+    asked = zip(titles(switch), switch.points, strict=True)
+    page = {
+        "name": switch.name,
+        "tag": switch.tag_number,
+        "points": [
+            (title, shown(point.gauge_pa, units, switch.tolerance_pa(at) / 2), point.acts)
+            for at, (title, point) in enumerate(asked)
+        ],
+        "on": latest.on,
+        "due": device.due_on,
+        "by": latest.signed_by,
+        "number": str(latest.pk)[:8].upper(),
+    }
+    return printed("calibrations/label.html", page, units)
 
 
 def _corrected(calibration: Calibration) -> list[Any]:

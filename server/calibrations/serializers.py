@@ -106,6 +106,13 @@ class CalibrationEntryOut(Schema):
     by: str
 
 
+class PointShares(Schema):
+    """By how much a point was off as found and as left, as shares of its tolerance."""
+
+    found: float
+    left: float
+
+
 class CalibrationRow(Schema):
     """A calibration in a list."""
 
@@ -115,6 +122,7 @@ class CalibrationRow(Schema):
     signed_by: str
     found_says: str
     left_says: str
+    shares: list[PointShares]
 
 
 class CalibrationOut(Schema):
@@ -147,7 +155,7 @@ def device_out(device: Device) -> DeviceOut:
         device=device.data,
         due_on=device.due_on,
         due_by=device.due_by,
-        state=_state(device.due_on),
+        state="overdue" if device.due_by == "failed" else _state(device.due_on),
         retired=device.retired_at is not None,
     )
 
@@ -173,6 +181,14 @@ def calibration_row(calibration: Calibration) -> CalibrationRow:
         signed_by=calibration.signed_by,
         found_says=judged.found_says if judged else "",
         left_says=judged.left_says if judged else "",
+        shares=[
+            PointShares(
+                found=found.error_pa / found.tolerance_pa, left=left.error_pa / left.tolerance_pa
+            )
+            for found, left in zip(judged.found, judged.left, strict=True)
+        ]
+        if judged
+        else [],
     )
 
 

@@ -6,7 +6,6 @@ import io
 import json
 import zipfile
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass
 from typing import Any, BinaryIO
 
 from accounts.models import shown
@@ -16,35 +15,22 @@ from visits.models import Visit
 from visits.selectors import record_of
 from zerodip.visit.summary import summarize_visit
 
+from .bench_tables import BENCH_ROWS, BENCH_TABLES
 from .exporter import whole
 from .scopes import Scope
+from .table import ID, Row, Table
 
 __all__ = ["TABLES", "package", "safe", "write_tables"]
 
-Row = dict[str, Any]
-
-
-@dataclass(frozen=True)
-class Table:
-    """A table: its name, what it holds, its columns (name, type, title), and the table that each
-    foreign key leads to."""
-
-    name: str
-    title: str
-    columns: tuple[tuple[str, str, str], ...]
-    leads: tuple[tuple[str, str], ...] = ()
-
-
-_ID = ("id", "string", "Id (UUID)")
 TABLES = (
     Table(
-        "sites", "Sites", (_ID, ("name", "string", "Name"), ("units", "string", "Units used there"))
+        "sites", "Sites", (ID, ("name", "string", "Name"), ("units", "string", "Units used there"))
     ),
     Table(
         "systems",
         "Systems as they stand",
         (
-            _ID,
+            ID,
             ("site_id", "string", "Site"),
             ("name", "string", "Name"),
             ("kind", "string", "Kind"),
@@ -65,7 +51,7 @@ TABLES = (
         "visits",
         "Visits: as found and as left",
         (
-            _ID,
+            ID,
             ("system_id", "string", "System"),
             ("opened_at", "datetime", "Opened"),
             ("closed_at", "datetime", "Closed"),
@@ -89,7 +75,7 @@ TABLES = (
         "entries",
         "Every record ever made, corrections too",
         (
-            _ID,
+            ID,
             ("visit_id", "string", "Visit"),
             ("slot", "string", "What"),
             ("value", "string", "Value (JSON, SI)"),
@@ -104,7 +90,7 @@ TABLES = (
         "decisions",
         "Settings decided on",
         (
-            _ID,
+            ID,
             ("system_id", "string", "System"),
             ("made_at", "datetime", "When"),
             ("by", "string", "By"),
@@ -119,7 +105,7 @@ TABLES = (
         "gauges",
         "Gauges owned",
         (
-            _ID,
+            ID,
             ("name", "string", "Name"),
             ("reads", "string", "Reads"),
             ("scale_gauge_pa", "number", "End of the scale, Pa gauge"),
@@ -129,6 +115,7 @@ TABLES = (
             ("retired", "boolean", "Out of use"),
         ),
     ),
+    *BENCH_TABLES,
 )
 
 
@@ -179,7 +166,7 @@ def package() -> dict[str, Any]:
     return {
         "profile": "tabular-data-package",
         "name": "zerodip-tables",
-        "title": "Zero Dip: sites, systems, visits",
+        "title": "Zero Dip: sites, systems, visits, calibrations",
         "resources": [_resource(table) for table in TABLES],
     }
 
@@ -308,4 +295,5 @@ _ROWS: dict[str, Callable[[Scope], Iterator[Row]]] = {
     "entries": _entries,
     "decisions": _decisions,
     "gauges": _gauges,
+    **BENCH_ROWS,
 }

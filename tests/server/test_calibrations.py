@@ -96,6 +96,8 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     assert add(world, said["id"], far, supersedes=last["id"]).status_code == 409  # already
     (row,) = world["viewer"].get(f"/api/devices/{device}/calibrations").json()
     assert row["left_says"] == "Conditional fail"
+    due = world["viewer"].get(f"/api/devices/{device}").json()
+    assert (due["state"], due["due_by"]) == ("overdue", "failed")
 
 
 def test_an_entry_sent_twice_counts_once_and_another_under_its_id_is_refused(
@@ -176,6 +178,11 @@ def test_the_demo_s_switch_drifts_and_is_due_before_its_interval(world: World) -
     last = world["viewer"].get(f"/api/calibrations/{made[0]['id']}?units=kpa").json()
     assert any(each["id"] == "drifts" for each in last["judged"]["says"])
     assert rows["Milk line vacuum alarm"]["state"] == "never"
+    label = world["viewer"].get(f"/api/devices/{dual_one['id']}/label.pdf?units=kpa")
+    words = " ".join(PdfReader(io.BytesIO(label.content)).pages[0].extract_text().split())
+    assert "620" in words
+    assert "PS-12" in words
+    assert "M. Linden" in words
 
 
 def test_the_certificate_is_one_page_and_says_what_was_found(world: World, device: str) -> None:

@@ -15,6 +15,7 @@ import jsonschema
 import pytest
 
 from accounts.models import Membership, Role, User, Workspace
+from calibrations.demo import make_demo
 from exchange.models import Import
 from exchange.tables import safe
 from gauges.models import Gauge
@@ -299,6 +300,7 @@ def test_the_tables_are_a_data_package_that_another_reader_finds_right(
     world: World, tmp_path: Path
 ) -> None:
     recorded(world)
+    make_demo(world.site)
     answer = world["viewer"].get(f"/api/tables/workspaces/{world.workspace.pk}.zip")
     with zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content))) as made:
         made.extractall(tmp_path)
@@ -307,6 +309,9 @@ def test_the_tables_are_a_data_package_that_another_reader_finds_right(
     rows = list(csv.DictReader((tmp_path / "visits.csv").open(encoding="utf-8")))
     assert len(rows) == 2
     assert float(rows[0]["left_cut_out_gauge_pa"]) == pytest.approx(60 * PSI)
+    made_before = list(csv.DictReader((tmp_path / "calibrations.csv").open(encoding="utf-8")))
+    assert float(made_before[1]["found_upper_pa"]) == pytest.approx(3600, abs=50)
+    assert float(made_before[1]["left_upper_pa"]) == pytest.approx(400, abs=50)
     assert len((tmp_path / "entries.csv").read_text().splitlines()) == Entry.objects.count() + 1
     assert (
         len((tmp_path / "decisions.csv").read_text().splitlines()) == Decision.objects.count() + 1

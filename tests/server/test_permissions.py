@@ -488,6 +488,9 @@ ROWS: dict[tuple[str, str], Row] = {
         lambda w: {"reference": dual()["reference"]},
         (200, 200, 403, 404, 401),
     ),
+    ("GET", "/api/devices/{device_id}/label.pdf"): _row(
+        "/api/devices/{device}/label.pdf", 404, 404, 404, 404, 401
+    ),
     ("GET", "/api/devices/{device_id}/calibrations"): _row(
         "/api/devices/{device}/calibrations", 200, 200, 200, 404, 401
     ),

@@ -76,7 +76,7 @@ def calibrate(of: Calibration, units: str = "us") -> Judgement:
         adjusted=bool(of.left),
         influences=tuple(_influences(of)),
         drifts=drifts,
-        next_due=next_due(of, drifts),
+        next_due=next_due(of, drifts, worst_left in ("fail", "conditional_fail")),
         says=tuple(said(of, found, left, drifts, units)),
     )
 

@@ -11,6 +11,11 @@ from zerodip.bench.words import VERDICTS, shown, titles
 __all__ = ["Certificate", "Dot", "Row", "certificate_of"]
 
 Row = tuple[str, ...]
+_DUE_BY = {
+    "interval": "by interval",
+    "drift": "before drift may bring it out",
+    "failed": "at once: it was left out of tolerance",
+}
 PROCEDURE = (
     "Isolated and vented, trip bypassed by permission; leak test; exercised three times over the "
     "range; each point approached slowly from its own side; at least three runs up and down as "
@@ -87,7 +92,7 @@ def certificate_of(of: Calibration, judged: Judgement, units: str) -> Certificat
         rule=judged.rule,
         procedure=PROCEDURE,
         next_due=judged.next_due.on,
-        due_by="before drift may bring it out" if judged.next_due.by == "drift" else "by interval",
+        due_by=_DUE_BY[judged.next_due.by],
     )
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.device import APART, BenchDevice, SetPoint
 from zerodip.bench.file import LOWER, POINTS, BenchRun
 from zerodip.bench.words import shown, titles
@@ -184,8 +185,8 @@ def _set(
         id=f"{POINTS[at]}.set",
         title=f"{titles(device)[at]}{of}: where it acts",
         text=(
-            f"Go to {shown(begin, units, grain)}, then {_way(device, point.rises)} slowly. "
-            f"Expected near {shown(point.gauge_pa, units, grain)}."
+            f"Go to {shown(begin, units, grain)}, then {_way(device, point.rises)} slowly: "
+            f"{_slowly(device, units)}. Expected near {shown(point.gauge_pa, units, grain)}."
         ),
         enters="set",
         point=POINTS[at],
@@ -221,6 +222,12 @@ def _wide(point: SetPoint, device: BenchDevice, units: str) -> str:
         return ""
     size = shown(point.deadband_pa, units, device.tolerance_pa(LOWER) / 5)
     return f" Deadband {size}{'' if point.deadband == 'adjustable' else ' at the most'}."
+
+
+def _slowly(device: BenchDevice, units: str) -> str:
+    """The fastest approach that the uncertainty reckons with where nobody times it."""
+    rate = USUAL_RATE * device.span_pa
+    return f"{shown(rate, units, rate)} a second at the most"
 
 
 def _way(device: BenchDevice, rises: bool) -> str:

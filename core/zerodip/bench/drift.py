@@ -31,7 +31,8 @@ class Drift:
 
 @dataclass(frozen=True, kw_only=True)
 class NextDue:
-    """When the next calibration is due (a day), and by what: "interval" or "drift"."""
+    """When the next calibration is due (a day), and by what: "interval", "drift", or "failed" where
+    a point was left out of its tolerance: at once."""
 
     on: str
     by: str
@@ -80,17 +81,21 @@ def drift_of(
     )
 
 
-def next_due(of: Calibration, drifts: Sequence[Drift]) -> NextDue:
-    """When the next calibration is due: after the interval, or before drift may bring a point out
-    of its tolerance, where that is sooner and was seen over two spans or more.
+def next_due(of: Calibration, drifts: Sequence[Drift], failed: bool) -> NextDue:
+    """When the next calibration is due: at once where it failed; else after the interval, or before
+    drift may bring a point out of its tolerance, where that is sooner and was seen over two spans
+    or more.
 
     Args:
         of: The calibration.
         drifts: The drifts of its points.
+        failed: Whether it was left out of tolerance, as far as can be told.
 
     Returns:
-        The day and what told it; never before the day after.
+        The day and what told it.
     """
+    if failed:
+        return NextDue(on=of.on, by="failed")
     regular = of.day + timedelta(days=round(of.device.interval_months * _MONTH_DAYS))
     told = [
         date.fromisoformat(each.earliest) for each in drifts if each.earliest and each.spans > 1

@@ -133,7 +133,8 @@ def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator
             id="left.point",
             weight="danger" if bad else "good" if point.verdict == "pass" else "notice",
             title=f"{title}: {VERDICTS[point.verdict].lower()}",
-            text=f"Off by {off}; ± {within} is allowed. Uncertainty ± {band}.",
+            text=f"Off by {off}; ± {within} is allowed. Uncertainty ± {band}."
+            + (" Take it out of service, or put it right." if bad else ""),
         )
         yield from _deadband(of, point, title, units)
 

@@ -154,6 +154,16 @@ def test_the_next_is_due_by_the_interval_or_before_drift_brings_it_out() -> None
     assert "2026-11-28" <= sooner.on < "2027-11-27"
 
 
+def test_what_is_left_out_of_tolerance_is_due_at_once() -> None:
+    raw = dual()
+    for run in raw["found"][3:]:
+        run["set_gauge_pa"] += 40 * KPA
+    judged = calibrate(read_calibration(raw))
+    assert judged.left_verdict == "fail"
+    assert (judged.next_due.on, judged.next_due.by) == ("2026-11-27", "failed")
+    assert any("out of service" in each.text for each in judged.says)
+
+
 def test_the_command_judges_a_file(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     file = tmp_path / "trip.json"
     file.write_text(json.dumps(dual()))

@@ -5,6 +5,7 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
   import { route } from '../../router'
+  import Segmented from '../../ui/Segmented.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import Judged from './Judged.svelte'
   import Reading from './Reading.svelte'
@@ -18,6 +19,11 @@
   let problem = $state.raw<Problem | undefined>()
   let faults = $state.raw<Fault[]>([])
   const TWICE_MS = 600
+  const SEEN_BY = [
+    { id: 'lamp', title: 'Lamp' },
+    { id: 'meter', title: 'Meter' },
+  ]
+  let seen_by = $state('lamp')
   let busy = $state(false)
   let signed = $state('')
   let remark = $state('')
@@ -122,9 +128,18 @@
                 {grain}
                 {busy}
                 onset={(gauge_pa) =>
-                  add({ kind: 'read', point: told.point, which: told.enters, gauge_pa })}
+                  add({ kind: 'read', point: told.point, which: told.enters, gauge_pa, seen_by })}
               />
             {/key}
+            <div class="flex flex-wrap items-center gap-3 text-sm">
+              Change seen by
+              <Segmented
+                label="Change seen by"
+                options={SEEN_BY}
+                value={seen_by}
+                onchange={(by) => (seen_by = by)}
+              />
+            </div>
           {/if}
         </section>
       {:else}

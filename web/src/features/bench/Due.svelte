@@ -10,7 +10,8 @@
     soon: ['▲', 'due', 'text-warning'],
     good: ['●', 'due', 'text-success'],
   } as const
-  const [shape, word, colour] = $derived(WORDS[device.state])
+  const OUT = ['■', 'left out of tolerance', 'text-error'] as const
+  const [shape, word, colour] = $derived(device.due_by === 'failed' ? OUT : WORDS[device.state])
 </script>
 
 <li>

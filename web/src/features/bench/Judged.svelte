@@ -23,6 +23,11 @@
     notice: ['▲', 'text-warning'],
     good: ['●', 'text-success'],
   }
+  const DUE_BY: Record<string, string> = {
+    interval: ', by its interval',
+    drift: ', before drift may bring it out',
+    failed: ', at once: it is out of tolerance',
+  }
   const phases = $derived(
     adjusted
       ? ([
@@ -76,9 +81,7 @@
     </table>
   {/each}
   {#if judged.left_verdict !== 'open'}<p class="text-sm">
-      Next due {day(`${judged.next_due.on}T12:00`)}{judged.next_due.by === 'drift'
-        ? ', before drift may bring it out'
-        : ', by its interval'}.
+      Next due {day(`${judged.next_due.on}T12:00`)}{DUE_BY[judged.next_due.by]}.
     </p>{/if}
   <details>
     <summary class="min-h-12 cursor-pointer py-3 text-sm">How it is decided</summary>

@@ -7,6 +7,7 @@
   import { text } from '../../domain/units'
   import { navigate, route } from '../../router'
   import TopBar from '../../ui/TopBar.svelte'
+  import Drift from './Drift.svelte'
   import Due from './Due.svelte'
   import SwitchForm from './SwitchForm.svelte'
 
@@ -40,6 +41,7 @@
   const running = $derived(made.find((each) => !each.closed_at))
   type Point = { gauge_pa: number; acts: string; tolerance_pa?: number; tolerance_share?: number }
   const points = $derived((device?.device.points ?? []) as Point[])
+  const names = $derived(points.length > 1 ? ['Lower point', 'Upper point'] : ['Set point'])
   const pressure = (value: unknown) => text(Number(value), 'pressure', preferences.units)
 
   async function begin() {
@@ -92,7 +94,7 @@
         {#each points as point, at (at)}
           <div>
             <dt class="text-sm text-neutral">
-              {points.length > 1 ? ['Lower', 'Upper'][at] : 'Set'} point, {point.acts}
+              {names[at]}, {point.acts}
             </dt>
             <dd class="figure">
               {pressure(point.gauge_pa)} ± {point.tolerance_pa
@@ -144,8 +146,21 @@
           </p>{/if}
       </section>
     {/if}
+    <div class="grid gap-4 md:grid-cols-2">
+      {#each names as title, point (title)}
+        <Drift {made} at={point} {title} />
+      {/each}
+    </div>
     <section aria-labelledby="made" class="grid gap-2">
       <h2 id="made" class="text-xl font-bold">Calibrations</h2>
+      {#if made.some((each) => each.closed_at)}
+        <a
+          class="btn min-h-12 sm:w-fit"
+          href="/api/devices/{id}/label.pdf?units={preferences.units}"
+          target="_blank"
+          rel="noopener">Label</a
+        >
+      {/if}
       <ul class="grid gap-2">
         {#each made as each (each.id)}
           <li>
