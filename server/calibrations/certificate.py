@@ -60,6 +60,7 @@ def label_pdf(device: Device, units: str) -> bytes:
         "due": device.due_on,
         "by": latest.signed_by,
         "number": str(latest.pk)[:8].upper(),
+        "failed": device.due_by == "failed",
     }
     return printed("calibrations/label.html", page, units)
 

@@ -98,6 +98,8 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     assert row["left_says"] == "Conditional fail"
     due = world["viewer"].get(f"/api/devices/{device}").json()
     assert (due["state"], due["due_by"]) == ("overdue", "failed")
+    label = world["viewer"].get(f"/api/devices/{device}/label.pdf").content
+    assert "not for service" in PdfReader(io.BytesIO(label)).pages[0].extract_text()
 
 
 def test_an_entry_sent_twice_counts_once_and_another_under_its_id_is_refused(
