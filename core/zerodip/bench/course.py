@@ -160,7 +160,8 @@ def next_run(
 
 def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
     """Whether points stand too near each other, or the wrong way round, to be set one by one: then
-    the upper is first brought above its target and the lower below.
+    the upper is first brought above its target and the lower below. Too near is less than half as
+    far apart as they are to come, at the most the least that any may stand apart.
 
     Args:
         device: The switch.
@@ -170,7 +171,8 @@ def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
     Returns:
         Whether they do.
     """
-    return upper_pa - lower_pa < APART * device.span_pa
+    wanted = device.points[-1].gauge_pa - device.points[0].gauge_pa
+    return upper_pa - lower_pa < min(APART * device.span_pa, wanted / 2)
 
 
 def _set(

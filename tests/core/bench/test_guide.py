@@ -132,6 +132,21 @@ def test_what_does_not_answer_is_stopped_at_and_may_be_left_as_it_is() -> None:
     assert calibrate(made).left_verdict == "fail"
 
 
+@pytest.mark.parametrize("seed", range(6))
+def test_points_as_near_as_they_may_be_are_led_to_their_end(seed: int) -> None:
+    """Three parts in a hundred apart: nearer by chance is not set apart again and again."""
+    switch = DualSwitch(random.Random(400 + seed))
+    lower, upper = switch.device.points
+    near = replace(upper, gauge_pa=lower.gauge_pa + 0.03 * switch.span)
+    switch.device = replace(switch.device, points=(lower, near))
+    switch.points = [lower.gauge_pa - 0.02 * switch.span, near.gauge_pa + 0.03 * switch.span]
+    bench = Bench(switch, switch.device)
+    bench.walks()
+    made = calibration_of(bench.device, bench.reference, progress_of(bench.entries), TODAY)
+    assert made is not None
+    assert calibrate(made).left_verdict in ("pass", "conditional_pass")
+
+
 class Single:
     """One point that acts where it was turned to."""
 
