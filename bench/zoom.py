@@ -48,11 +48,11 @@ def _row(what: str, values: list[float], goal: str) -> None:
 
 
 def _zoomed(page: Page, address: str) -> None:
-    answers: list[tuple[int, float]] = []
+    answers: list[int] = []
 
     def seen(response: Any) -> None:
         if "/line?" in response.url and response.ok:
-            answers.append((len(response.json()["time_s"]), response.request.timing["startTime"]))
+            answers.append(len(response.json()["time_s"]))
 
     page.goto(address)
     page.locator("canvas").wait_for()
@@ -63,7 +63,7 @@ def _zoomed(page: Page, address: str) -> None:
     page.wait_for_timeout(1000)
     _row("from picture to picture", apart, "goal 16.7")
     _row("work in one picture", work, "goal 16.7")
-    most = max(points for points, _ in answers)
+    most = max(answers)
     print(f"{len(answers)} times asked, at most {most} points a window and its sides, each half as")
     print(f"wide: {most / 2:.0f} in {pixels:.0f} pixels")
 

@@ -9,7 +9,7 @@ from typing import Literal
 from zerodip.fileformat.fields import Checked, choice, quantity, words
 from zerodip.units import PSI
 
-__all__ = ["GRADES", "GaugeSpec", "check_state", "error_pa"]
+__all__ = ["GRADES", "GaugeSpec", "check_state", "error_pa", "grade_error_pa"]
 
 # Per cent of the span that a gauge may be off by, within the middle half of the scale and beyond
 # it.
@@ -43,12 +43,24 @@ class GaugeSpec(Checked):
 def error_pa(gauge: GaugeSpec, least_gauge_pa: float, most_gauge_pa: float) -> float:
     """What the gauge may be off by between two pressures (Pa gauge): by its grade, the worse of
     them where they leave the middle half of the scale."""
-    middle, outside = GRADES[gauge.grade]
-    inside = (
-        0.25 * gauge.scale_gauge_pa <= least_gauge_pa
-        and most_gauge_pa <= 0.75 * gauge.scale_gauge_pa
-    )
-    return (middle if inside else outside) / 100 * gauge.scale_gauge_pa
+    return grade_error_pa(gauge.grade, gauge.scale_gauge_pa, least_gauge_pa, most_gauge_pa)
+
+
+def grade_error_pa(grade: str, span_pa: float, least_pa: float, most_pa: float) -> float:
+    """What a gauge of a grade may be off by between two places of its scale.
+
+    Args:
+        grade: The grade, one of `GRADES`.
+        span_pa: How wide its scale is, Pa, above 0.
+        least_pa: The lower place, Pa above the scale's beginning.
+        most_pa: The upper place.
+
+    Returns:
+        The most that it may be off by, Pa: the worse of both where they leave the middle half.
+    """
+    middle, outside = GRADES[grade]
+    inside = 0.25 * span_pa <= least_pa and most_pa <= 0.75 * span_pa
+    return (middle if inside else outside) / 100 * span_pa
 
 
 def check_state(days_since: int | None) -> CheckState:

@@ -10,12 +10,9 @@ from django.utils import timezone
 from sites.models import Site
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
-from zerodip.errors import InvalidInput
-from zerodip.fileformat.document import plain
-from zerodip.fileformat.fields import read
 
 from .models import Calibration, CalibrationEntry, Device, Reference
-from .services import refresh_due
+from .services import checked, refresh_due
 
 __all__ = ["make_demo"]
 
@@ -85,10 +82,10 @@ def make_demo(site: Site) -> None:
     today = timezone.now().date()
     for raw in _REFERENCES:
         due = (today + timedelta(days=200)).isoformat()
-        kept = _plain(ReferenceGauge, {**raw, "due": due})
+        kept = checked(ReferenceGauge, {**raw, "due": due}, "")
         Reference.objects.create(id=uuid.uuid4(), workspace_id=site.workspace_id, data=kept)
-    Device.objects.create(id=uuid.uuid4(), site=site, data=_plain(BenchDevice, _VACUUM))
-    device = Device.objects.create(id=uuid.uuid4(), site=site, data=_plain(BenchDevice, _DUAL))
+    Device.objects.create(id=uuid.uuid4(), site=site, data=checked(BenchDevice, _VACUUM, ""))
+    device = Device.objects.create(id=uuid.uuid4(), site=site, data=checked(BenchDevice, _DUAL, ""))
     for years, found, left in _PAST:
         _past(device, today - timedelta(days=round(365.25 * years)), found, left)
     refresh_due(device)
@@ -101,7 +98,7 @@ def _past(device: Device, on: date, found: tuple[float, float], left: tuple[floa
         id=uuid.uuid4(),
         device=device,
         switch=device.data,
-        reference=_plain(ReferenceGauge, {**_REFERENCES[0], "due": due}),
+        reference=checked(ReferenceGauge, {**_REFERENCES[0], "due": due}, ""),
         on=on,
         opened_at=closed - timedelta(hours=2),
         closed_at=closed,
@@ -130,10 +127,3 @@ def _runs(device: Device, off: tuple[float, float]) -> list[dict[str, Any]]:
                 for which, pa in read_at.items()
             ]
     return made
-
-
-def _plain(of: type[Any], raw: Any) -> dict[str, Any]:
-    made, faults = read(of, raw)
-    if made is None:
-        raise InvalidInput(faults)
-    return dict(plain(made))

@@ -1,6 +1,8 @@
 """Reading switches, references and calibrations, from the actor on."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import date
 from typing import Any, TypeVar
 from uuid import UUID
 
@@ -13,7 +15,7 @@ from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.bench.file import Calibration as Made
 from zerodip.bench.file import PastRow
 from zerodip.bench.guide import calibration_of, past_row
-from zerodip.bench.log import Entry, progress_of, read_value
+from zerodip.bench.log import Entry, Progress, progress_of, read_value
 from zerodip.fileformat.fields import Checked, read
 
 from .models import Calibration, CalibrationEntry, Device, Reference
@@ -25,10 +27,10 @@ __all__ = [
     "devices_for_actor",
     "entries_of",
     "gauge_of",
-    "log_of",
     "made_of",
     "past_before",
     "references_for_actor",
+    "standing_of",
     "switch_of",
 ]
 
@@ -85,18 +87,41 @@ def gauge_of(raw: Any) -> ReferenceGauge:
     return _as_stored(ReferenceGauge, raw)
 
 
+@dataclass(frozen=True)
+class Standing:
+    """How far a calibration is: the switch and the reference as they were when it was begun, and
+    what its entries come to."""
+
+    on: date
+    switch: BenchDevice
+    reference: ReferenceGauge
+    progress: Progress
+
+    def made(self, past: Sequence[PastRow] = ()) -> Made | None:
+        """As a whole (zerodip.bench.file); None before each point was read."""
+        return calibration_of(self.switch, self.reference, self.progress, self.on, past)
+
+
+def standing_of(
+    calibration: Calibration, entries: Sequence[CalibrationEntry] | None = None
+) -> Standing:
+    """How far a calibration is, by its entries, read anew unless they are given."""
+    switch = switch_of(calibration.switch)
+    found = entries_of(calibration) if entries is None else entries
+    progress = progress_of(_log(found, switch))
+    return Standing(calibration.on, switch, gauge_of(calibration.reference), progress)
+
+
 def made_of(calibration: Calibration, past: Sequence[PastRow] = ()) -> Made | None:
     """What a calibration's entries come to (zerodip.bench.file); None before each point was
     read."""
-    switch, gauge = switch_of(calibration.switch), gauge_of(calibration.reference)
-    progress = progress_of(log_of(calibration, switch))
-    return calibration_of(switch, gauge, progress, calibration.on, past)
+    return standing_of(calibration).made(past)
 
 
-def log_of(calibration: Calibration, switch: BenchDevice) -> list[Entry]:
-    """Its entries as the core takes them."""
+def _log(entries: Iterable[CalibrationEntry], switch: BenchDevice) -> list[Entry]:
+    """Entries as the core takes them."""
     made = []
-    for each in entries_of(calibration):
+    for each in entries:
         value, _ = read_value(each.value, switch)
         if value is not None:
             supersedes = str(each.supersedes) if each.supersedes else None

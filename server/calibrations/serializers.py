@@ -1,6 +1,5 @@
 """Switches, references and calibrations as the API shows them."""
 
-from collections.abc import Sequence
 from datetime import date, datetime
 from typing import Any, Literal
 from uuid import UUID
@@ -8,13 +7,14 @@ from uuid import UUID
 from django.utils import timezone
 from ninja import Schema
 
+from accounts.models import shown
 from zerodip.bench.calibrate import Judgement, calibrate
+from zerodip.bench.file import Calibration as Made
 from zerodip.bench.guide import Next, next_of
-from zerodip.bench.log import progress_of
 from zerodip.bench.words import titles
 
 from .models import Calibration, Device, Reference
-from .selectors import entries_of, gauge_of, log_of, made_of, past_before, switch_of
+from .selectors import made_of, past_before, standing_of
 
 __all__ = [
     "BeginIn",
@@ -173,7 +173,7 @@ def reference_out(reference: Reference) -> ReferenceOut:
 
 def calibration_row(calibration: Calibration) -> CalibrationRow:
     """A calibration in a list."""
-    judged = _judged(calibration, (), "us")
+    judged = _judged(made_of(calibration), "us")
     return CalibrationRow(
         id=calibration.pk,
         on=calibration.on,
@@ -194,8 +194,8 @@ def calibration_row(calibration: Calibration) -> CalibrationRow:
 
 def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
     """A calibration, with what is next."""
-    switch, gauge = switch_of(calibration.switch), gauge_of(calibration.reference)
-    progress = progress_of(log_of(calibration, switch))
+    entries = list(calibration.entries.select_related("made_by"))
+    at = standing_of(calibration, entries)
     return CalibrationOut(
         id=calibration.pk,
         device=calibration.device_id,
@@ -203,28 +203,27 @@ def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
         site_name=calibration.device.site.name,
         reference=calibration.reference,
         on=calibration.on,
-        titles=list(titles(switch)),
-        next=next_of(switch, gauge, progress, units),
-        adjusted=progress.adjusted,
+        titles=list(titles(at.switch)),
+        next=next_of(at.switch, at.reference, at.progress, units),
+        adjusted=at.progress.adjusted,
         entries=[
             CalibrationEntryOut(
                 id=each.id,
                 value=each.value,
                 supersedes=each.supersedes,
                 at=each.made_at,
-                by=each.made_by.get_username() if each.made_by else "",
+                by=shown(each.made_by),
             )
-            for each in entries_of(calibration)
+            for each in entries
         ],
-        judged=_judged(calibration, past_before(calibration), units),
+        judged=_judged(at.made(past_before(calibration)), units),
         closed_at=calibration.closed_at,
         signed_by=calibration.signed_by,
         remark=calibration.remark,
     )
 
 
-def _judged(calibration: Calibration, past: Sequence[Any], units: str) -> Judgement | None:
-    made = made_of(calibration, past)
+def _judged(made: Made | None, units: str) -> Judgement | None:
     return None if made is None else calibrate(made, units)
 
 

@@ -20,7 +20,7 @@ from zerodip.bench.log import read_value
 from zerodip.bench.reference import reference_faults
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
-from zerodip.fileformat.fields import read
+from zerodip.fileformat.fields import Checked, read
 
 from .models import Calibration, CalibrationEntry, Device, Reference
 from .selectors import (
@@ -35,6 +35,7 @@ from .selectors import (
 __all__ = [
     "add_entry",
     "begin",
+    "checked",
     "close",
     "put_device",
     "put_reference",
@@ -52,7 +53,7 @@ def put_device(actor: Actor, site_id: UUID, device_id: UUID, version: int, raw: 
     again changes nothing. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     site = site_for_actor(actor, site_id)
     require(actor, "calibrations.change", site.workspace_id)
-    wanted = _checked(BenchDevice, raw, "device")
+    wanted = checked(BenchDevice, raw, "device")
     known = stored_already(Device.objects.select_for_update().filter(pk=device_id), site_id=site.pk)
     if known is None:
         _room(Device.objects.filter(site=site).count(), MOST_DEVICES, "Switches")
@@ -84,7 +85,7 @@ def put_reference(
     """Adds a reference under the id given (version 0), or changes it over the version read. The
     same again changes nothing. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     require(actor, "calibrations.change", workspace_id)
-    wanted = _checked(ReferenceGauge, raw, "reference")
+    wanted = checked(ReferenceGauge, raw, "reference")
     known = stored_already(
         Reference.objects.select_for_update().filter(pk=reference_id), workspace_id=workspace_id
     )
@@ -242,7 +243,8 @@ def _may_be_added(
         )
 
 
-def _checked(of: type[Any], raw: Any, path: str) -> dict[str, Any]:
+def checked(of: type[Checked], raw: Any, path: str) -> dict[str, Any]:
+    """A part out of plain values as it is stored. Raises InvalidInput with every fault."""
     made, faults = read(of, raw, path)
     if made is None:
         raise InvalidInput(faults)

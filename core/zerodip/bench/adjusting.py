@@ -100,9 +100,7 @@ def next_adjustment(
     Returns:
         The step.
     """
-    scale = _PARTS_PA / device.span_pa
-    of = _DUAL if len(device.points) == 2 else _SINGLE
-    noise = max(repeats_pa, _LEAST_NOISE * device.span_pa) * scale
+    of, noise = _class_of(device), _noise(device, repeats_pa)
     watches = [Watch(*_told(device, look), _turned(look, of)) for look in looks]
     belief = believed(of, watches, noise)
     step = next_step(belief, _goal(device, expanded_pa), Work(noise_pa=noise))
@@ -126,13 +124,22 @@ def expected_after(
     Returns:
         Where each point is expected, Pa gauge, the lower first.
     """
-    of = _DUAL if len(device.points) == 2 else _SINGLE
-    noise = max(repeats_pa, _LEAST_NOISE * device.span_pa) * _PARTS_PA / device.span_pa
+    of = _class_of(device)
     watches = [Watch(*_told(device, look), _turned(look, of)) for look in looks]
     turns = BenchLook(lower_pa=0.0, lower_turns=lower, upper_turns=upper)
-    after = predict(believed(of, watches, noise), _turned(turns, of)).mean
+    belief = believed(of, watches, _noise(device, repeats_pa))
+    after = predict(belief, _turned(turns, of)).mean
     points = (CUT_IN, CUT_OUT) if len(device.points) == 2 else (CUT_OUT,)
     return tuple(device.low_gauge_pa + after[at] * device.span_pa / _PARTS_PA for at in points)
+
+
+def _class_of(device: BenchDevice) -> SwitchClass:
+    return _DUAL if len(device.points) == 2 else _SINGLE
+
+
+def _noise(device: BenchDevice, repeats_pa: float) -> float:
+    """A reading's deviation in parts of the range."""
+    return max(repeats_pa / device.span_pa, _LEAST_NOISE) * _PARTS_PA
 
 
 def _told(device: BenchDevice, look: BenchLook) -> tuple[float, float]:

@@ -4,11 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from zerodip.bench.drift import Drift, NextDue, drift_of, next_due
-from zerodip.bench.file import BenchTurn, Calibration
+from zerodip.bench.file import BenchTurn, Calibration, acted_at
 from zerodip.bench.judge import RULE, RUNS, WORST_FIRST, PointFigures, Verdict, judged_points
 from zerodip.bench.reference import reference_faults
-from zerodip.bench.words import VERDICTS, Said, said
+from zerodip.bench.words import VERDICTS, said
 from zerodip.errors import InvalidInput
+from zerodip.text.said import Said
 from zerodip.units import unit_for
 
 __all__ = ["Influence", "Judgement", "calibrate"]
@@ -108,7 +109,7 @@ def _influences(of: Calibration) -> list[Influence]:
     if len(of.device.points) < 2:
         return []
     most = {0: 0.0, 1: 0.0}
-    before = _as_found(of)
+    before = [acted_at(of.found, at) or 0.0 for at in range(2)]
     for turn in of.turns:
         for at, (own, other) in enumerate(((turn.lower, turn.upper), (turn.upper, turn.lower))):
             moved = _points(turn)[at] - before[at]
@@ -118,12 +119,6 @@ def _influences(of: Calibration) -> list[Influence]:
     return [Influence(at=at, moved_pa=moved) for at, moved in most.items() if moved]
 
 
-def _as_found(of: Calibration) -> tuple[float, float]:
-    means = [[run.set_gauge_pa for run in of.found if run.at == at] for at in range(2)]
-    lower, upper = (sum(each) / len(each) for each in means)
-    return lower, upper
-
-
-def _points(turn: BenchTurn) -> tuple[float, float]:
+def _points(turn: BenchTurn) -> list[float]:
     lower = turn.lower_gauge_pa
-    return lower, lower if turn.upper_gauge_pa is None else turn.upper_gauge_pa
+    return [lower, lower if turn.upper_gauge_pa is None else turn.upper_gauge_pa]

@@ -48,7 +48,6 @@ class Certificate:
     titles: tuple[str, ...]
     found_says: str
     left_says: str
-    left_verdict: str
     says: tuple[str, ...]
     influence: tuple[str, ...]
     rule: str
@@ -83,7 +82,6 @@ def certificate_of(of: Calibration, judged: Judgement, units: str) -> Certificat
         titles=names,
         found_says=judged.found_says,
         left_says=judged.left_says,
-        left_verdict=judged.left_verdict,
         says=tuple(f"{each.title}. {each.text}".strip() for each in judged.says),
         influence=tuple(
             f"{names[each.at]}: {shown(each.moved_pa, units, fine, signed=True)}"

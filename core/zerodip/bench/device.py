@@ -10,7 +10,7 @@ from typing import Any
 
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity, words
-from zerodip.gauges import GRADES
+from zerodip.gauges import GRADES, grade_error_pa
 
 __all__ = ["ACTS", "APART", "MEDIA", "MOST_PA", "VACUUM_PA", "BenchDevice", "Reference", "SetPoint"]
 
@@ -177,7 +177,6 @@ class Reference(Checked):
 
     def off_pa(self, gauge_pa: float) -> float:
         """By its grade: the most that it may be off at a pressure, Pa."""
+        at = gauge_pa - self.low_gauge_pa
         span = self.high_gauge_pa - self.low_gauge_pa
-        share = (gauge_pa - self.low_gauge_pa) / span
-        middle, outside = GRADES[self.grade or "D"]
-        return (middle if 0.25 <= share <= 0.75 else outside) / 100 * span
+        return grade_error_pa(self.grade or "D", span, at, at)

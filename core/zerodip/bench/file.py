@@ -1,6 +1,7 @@
 """A calibration as a file: the switch, the reference, the runs as found and as left, the turns
 between them, and calibrations of the past."""
 
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
@@ -19,6 +20,7 @@ __all__ = [
     "BenchTurn",
     "Calibration",
     "PastRow",
+    "acted_at",
     "read_calibration",
 ]
 
@@ -96,7 +98,7 @@ class Calibration(Checked):
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
-        """Its day is a date; runs are of points that the switch has, each point three times."""
+        """Its day is a date; runs are of points that the switch has, and of each of them."""
         yield from _day_faults(values, "on", "Day")
         device = values.get("device")
         if device is None:
@@ -113,6 +115,20 @@ class Calibration(Checked):
     def as_left(self) -> tuple[BenchRun, ...]:
         """The runs as left; as found where nothing was adjusted."""
         return self.left or self.found
+
+
+def acted_at(runs: Iterable[BenchRun], at: int) -> float | None:
+    """Where a point acted in the mean of its runs.
+
+    Args:
+        runs: Runs of any points.
+        at: Which point, `LOWER` or `UPPER`.
+
+    Returns:
+        The mean, Pa gauge; None without a run of it.
+    """
+    sets = [run.set_gauge_pa for run in runs if run.at == at]
+    return math.fsum(sets) / len(sets) if sets else None
 
 
 def read_calibration(raw: Any) -> Calibration:

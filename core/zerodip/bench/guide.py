@@ -16,7 +16,7 @@ from zerodip.bench.course import (
     restoring,
 )
 from zerodip.bench.device import BenchDevice, Reference
-from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow
+from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow, acted_at
 from zerodip.bench.judge import RUNS, verdict_on
 from zerodip.bench.log import Progress, Segment
 from zerodip.bench.words import shown, titles
@@ -255,9 +255,10 @@ def past_row(of: Calibration) -> PastRow:
     Returns:
         Its row.
     """
-    off: dict[str, float] = {}
-    for phase, runs in (("found", of.found), ("left", of.as_left)):
-        for at, point in enumerate(of.device.points):
-            sets = [run.set_gauge_pa for run in runs if run.at == at]
-            off[f"{phase}_{POINTS[at]}_pa"] = sum(sets) / len(sets) - point.gauge_pa
+    off = {
+        f"{phase}_{POINTS[at]}_pa": acted - point.gauge_pa
+        for phase, runs in (("found", of.found), ("left", of.as_left))
+        for at, point in enumerate(of.device.points)
+        if (acted := acted_at(runs, at)) is not None
+    }
     return PastRow(on=of.on, **off)

@@ -9,7 +9,7 @@ from typing import Any
 
 from zerodip.bench.course import AFTER, BEFORE, LEFT
 from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice
-from zerodip.bench.file import POINTS, SEEN_BY, BenchRun
+from zerodip.bench.file import POINTS, SEEN_BY, BenchRun, acted_at
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, quantity, read, variants, words
 
@@ -87,14 +87,11 @@ _KIND = variants("kind", lambda: _CLASSES)
 
 @dataclass(frozen=True)
 class Entry:
-    """One entry: its id, what it holds, the id of the one that it corrects, and when and by whom it
-    was made."""
+    """One entry: its id, what it holds, and the id of the one that it corrects."""
 
     id: str
     value: Value
     supersedes: str | None = None
-    at: str = ""
-    by: str = ""
 
 
 @dataclass(frozen=True)
@@ -106,8 +103,7 @@ class Segment:
 
     def mean(self, at: int) -> float | None:
         """Where a point acted in the mean, Pa gauge; None where it was not read."""
-        sets = [run.set_gauge_pa for run in self.runs if run.at == at]
-        return sum(sets) / len(sets) if sets else None
+        return acted_at(self.runs, at)
 
     def count(self, at: int) -> int:
         """How many runs of a point are whole or begun."""

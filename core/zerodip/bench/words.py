@@ -2,16 +2,16 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.drift import Drift
 from zerodip.bench.file import Calibration
 from zerodip.bench.judge import RUNS, PointFigures
 from zerodip.bench.reference import reference_doubts
+from zerodip.text.said import Said, gravest_first
 from zerodip.units import from_si, unit_for
 
-__all__ = ["Said", "said", "shown", "titles"]
+__all__ = ["said", "shown", "titles"]
 
 VERDICTS = {
     "pass": "Pass",
@@ -24,16 +24,6 @@ _ACTED_LATE = {
     "rising": ("later", "higher pressure", "earlier", "lower pressure"),
     "falling": ("earlier", "higher pressure", "later", "lower pressure"),
 }
-
-
-@dataclass(frozen=True, kw_only=True)
-class Said:
-    """One thing said: a name, its weight ("danger", "warning", "notice", "good"), title, text."""
-
-    id: str
-    weight: str
-    title: str
-    text: str = ""
 
 
 def titles(device: BenchDevice) -> tuple[str, ...]:
@@ -82,15 +72,14 @@ def said(
     Returns:
         What it says.
     """
-    made = [
+    made = (
         *_found(of, found, units),
         *_left(of, left, units),
         *_reference(of),
         *_coarse(left),
         *(() if any(_open(point) for point in left) else _drifts(of, drifts, units)),
-    ]
-    order = ("danger", "warning", "notice", "good")
-    return sorted(made, key=lambda each: order.index(each.weight))
+    )
+    return gravest_first(made)
 
 
 def _found(of: Calibration, found: Sequence[PointFigures], units: str) -> Iterator[Said]:

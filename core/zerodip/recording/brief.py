@@ -13,10 +13,8 @@ _CALM = 12  # samples before it in which the line moves little: a collapse is no
 _SLOWER = 4.0  # times that it is deeper than that
 _DEEP = 10.0  # noise times that it is deep
 _AT_ONCE = 0.45  # share of its depth that it comes to from one sample to the next: a draw does not
-_AROUND, _FASTER = (
-    np.arange(-3, 3),
-    2.0,
-)  # steps that tell how fast the line moves, and how much more
+_AROUND = np.arange(-3, 3)  # samples that tell how fast the line moves beside one
+_FASTER = 2.0  # times that it stands out by beyond that
 
 
 def without_brief(gauge: Floats, noise: float, usual_low: float = np.inf) -> Floats:

@@ -119,15 +119,7 @@ def _within(samples: Samples, air: float) -> Cycles:
     """The cycles of a stretch without a gap."""
     gauge = samples.gauge_pa
     noise = max(noise_of(gauge) if len(gauge) > 3 else 0.0, 1.0)
-    smooth = replace(samples, gauge_pa=without_brief(gauge, noise))
-    runs, clicked = runs_of(smooth, gauge, noise)
-    starts = runs[runs[:, 0] >= 0, 0]
-    if len(starts) and smooth.gauge_pa is not gauge:
-        low = float(np.median(smooth.gauge_pa[starts]))
-        known = without_brief(gauge, noise, low)
-        if not np.array_equal(known, smooth.gauge_pa):
-            smooth = replace(samples, gauge_pa=known)
-            runs, clicked = runs_of(smooth, gauge, noise)
+    smooth, runs, clicked = _runs(samples, noise)
     if not len(runs):
         return Cycles.none()
     start, stop = _ends(smooth, runs, noise, air, clicked)
@@ -148,6 +140,22 @@ def _within(samples: Samples, air: float) -> Cycles:
         fall_before_error=start.error_before,
         fall_after_error=stop.error_after,
     )
+
+
+def _runs(samples: Samples, noise: float) -> tuple[Samples, Places, bool]:
+    """The line without what stands out briefly, its runs, and whether the current told them. From
+    where the line usually rises is known only with its runs: then what goes no deeper stays in."""
+    gauge = samples.gauge_pa
+    smooth = replace(samples, gauge_pa=without_brief(gauge, noise))
+    runs, clicked = runs_of(smooth, gauge, noise)
+    starts = runs[runs[:, 0] >= 0, 0]
+    if smooth.gauge_pa is gauge or not len(starts):
+        return smooth, runs, clicked
+    known = without_brief(gauge, noise, float(np.median(smooth.gauge_pa[starts])))
+    if np.array_equal(known, smooth.gauge_pa):
+        return smooth, runs, clicked
+    smooth = replace(samples, gauge_pa=known)
+    return smooth, *runs_of(smooth, gauge, noise)
 
 
 def _ends(

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from zerodip.recording.arrays import Floats, Places, joined
 
-__all__ = ["Kinks", "Sides", "kinks_at"]
+__all__ = ["Kinks", "Sides", "kinks_at", "slackened"]
 
 _SIZES = (3, 5, 8, 12, 18, 27, 40, 60, 90, 135, 200)  # samples on one side
 _GUARD = 0.75  # samples next to the break that may belong to either side
@@ -145,6 +145,19 @@ def _kinks(
     return Kinks(moment, error, level, before, after)
 
 
+def slackened(time_s: Floats, slack: float) -> Floats:
+    """Times in which the water of a slackening pump rises straight.
+
+    Args:
+        time_s: Times from a break, s.
+        slack: By how much delivery falls off in a second; 0 for not at all.
+
+    Returns:
+        As many times, s.
+    """
+    return -np.expm1(-slack * time_s) / slack if slack else time_s
+
+
 def _step(time_s: Floats, moment: Floats) -> Floats:
     """How far apart the samples are around some moments."""
     place = np.clip(np.searchsorted(time_s, moment), 2, len(time_s) - 2)
@@ -169,7 +182,7 @@ def _side(
     width = min(int(room.max()), reach)
     places = start[:, None] + way * np.minimum(np.arange(width), room[:, None] - 1)
     x = time_s[places] - moment[:, None]
-    x = -np.expm1(-slack * x) / slack if slack else x
+    x = slackened(x, slack)
     y = measure(values[places])
     sums = [np.cumsum(each, axis=1) for each in (x, y, x * x, x * y)]
     best = _line(sums, np.minimum(_SIZES[0], room), noise)

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from zerodip.recording.arrays import Floats, Places
-from zerodip.recording.kinks import Kinks
+from zerodip.recording.kinks import Kinks, slackened
 
 __all__ = ["with_taps"]
 
@@ -139,14 +139,10 @@ def _designs(x: Floats, pumps: Floats, taps: Floats, slack: tuple[float, float])
     """For each moment of the pump and each of a tap what the line is made of: its level at the
     pump's break, its slope before, the pump's bend and the tap's, away from the pump's."""
     u = x[None, :] - pumps[:, None]
-    u = np.where(u < 0, _slackened(u, slack[0]), _slackened(u, slack[1]))
+    u = np.where(u < 0, slackened(u, slack[0]), slackened(u, slack[1]))
     line = np.stack([np.ones_like(u), u, np.maximum(u, 0.0)], axis=1)
     away = x[None, None, :] - taps[None, :, None]
     later = taps[None, :, None] >= pumps[:, None, None]
     tap = np.maximum(np.where(later, away, -away), 0.0)
     lines = np.broadcast_to(line[:, None], (len(pumps), len(taps), 3, len(x)))
     return np.concatenate([lines, tap[:, :, None]], axis=2)
-
-
-def _slackened(u: Floats, slack: float) -> Floats:
-    return -np.expm1(-slack * u) / slack if slack else u

@@ -1,7 +1,6 @@
 """What a recording says, in sentences of one unit system."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
@@ -9,6 +8,7 @@ from zerodip.recording.fit import Fitted, Within
 from zerodip.recording.known import Beside
 from zerodip.recording.quality import Quality
 from zerodip.recording.reading import Reading
+from zerodip.text.said import Said, gravest_first
 from zerodip.units import PSI, text
 
 __all__ = ["READING_WORDS", "Said", "clock", "faults_said", "said"]
@@ -25,17 +25,6 @@ _WANDERS_PA = 3 * PSI  # from the least to the most of nine in ten, beyond which
 _WARMED = 1.4  # by so many times a fill without any heat lost shows less air than there is
 _AIR_LEFT = 90  # per cent of a fresh charge, under which air has been lost
 _ELAPSED_S = 1e8  # times before this are counted from the recording's start
-
-
-@dataclass(frozen=True)
-class Said:
-    """One thing said: a name, its weight ("danger", "warning", "notice", "good"), title and
-    text."""
-
-    id: str
-    weight: str
-    title: str
-    text: str = ""
 
 
 def clock(time_s: float, zone: str) -> str:
@@ -157,8 +146,7 @@ def said(
         )
     elif not found:
         found.append(Said("line.good", "good", "Nothing stands out"))
-    order = ("danger", "warning", "notice", "good")
-    return sorted(found, key=lambda each: order.index(each.weight))
+    return gravest_first(found)
 
 
 def _coarse(reading: Reading) -> Iterator[Said]:

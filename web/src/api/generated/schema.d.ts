@@ -6150,7 +6150,8 @@ export interface components {
         };
         /**
          * Said
-         * @description One thing said: a name, its weight ("danger", "warning", "notice", "good"), title, text.
+         * @description One thing said: a name, its weight ("danger", "warning", "notice", "good"), title and
+         *     text.
          */
         Said: {
             /** Id */

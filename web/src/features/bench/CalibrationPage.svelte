@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { day, dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
   import { route } from '../../router'
@@ -171,7 +171,7 @@
           rel="noopener">{at.closed_at ? 'Certificate' : 'Certificate as it stands'}</a
         >{/if}
       <p class="text-sm text-neutral">
-        Against {at.reference.name}, {day(`${at.on}T12:00`)}{at.adjusted ? ', adjusted' : ''}. Site
+        Against {at.reference.name}, {dayOn(at.on)}{at.adjusted ? ', adjusted' : ''}. Site
         procedures come first.
       </p>
     </aside>

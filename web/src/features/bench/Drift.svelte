@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
   import { percent } from '../../domain/units'
 
   /** Errors of a point over the years, as shares of its tolerance: rings as found, discs as left, joined from each as left to the
@@ -60,8 +60,9 @@
       <tbody>
         {#each rows as row (row.id)}
           <tr
-            ><td>{day(`${row.on}T12:00`)}</td><td class="figure text-right">{percent(row.found)}</td
-            ><td class="figure text-right">{percent(row.left)}</td></tr
+            ><td>{dayOn(row.on)}</td><td class="figure text-right">{percent(row.found)}</td><td
+              class="figure text-right">{percent(row.left)}</td
+            ></tr
           >
         {/each}
       </tbody>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
 
   /** A switch in a list: its name and place, and when it is due; a shape beside the colour. */
   let { device }: { device: Schemas['DeviceOut'] } = $props()
@@ -31,7 +31,7 @@
     <span class="text-sm"
       ><span class={colour} aria-hidden="true">{shape}</span>
       {word}
-      {device.due_on ? day(`${device.due_on}T12:00`) : ''}{device.due_by === 'drift'
+      {device.due_on ? dayOn(device.due_on) : ''}{device.due_by === 'drift'
         ? ', by its drift'
         : ''}</span
     >

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { percent } from '../../domain/units'
   import { fine } from './fine'
@@ -81,7 +81,7 @@
     </table>
   {/each}
   {#if judged.left_verdict !== 'open'}<p class="text-sm">
-      Next due {day(`${judged.next_due.on}T12:00`)}{DUE_BY[judged.next_due.by]}.
+      Next due {dayOn(judged.next_due.on)}{DUE_BY[judged.next_due.by]}.
     </p>{/if}
   <details>
     <summary class="min-h-12 cursor-pointer py-3 text-sm">How it is decided</summary>

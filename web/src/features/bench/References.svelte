@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { text } from '../../domain/units'
   import { uuid } from '../../domain/uuid'
@@ -66,7 +66,7 @@
             >{pressure(reference.low_gauge_pa)} to {pressure(reference.high_gauge_pa)}, {reference.expanded_pa
               ? `± ${pressure(reference.expanded_pa)} by its certificate`
               : `grade ${String(reference.grade)}`}{reference.due
-              ? `, until ${day(`${String(reference.due)}T12:00`)}`
+              ? `, until ${dayOn(String(reference.due))}`
               : ''}</span
           >
         </span>

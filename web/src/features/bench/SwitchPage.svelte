@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
   import { text } from '../../domain/units'
@@ -168,7 +168,7 @@
               class="flex min-h-14 flex-wrap items-center gap-x-4 rounded-box border border-base-300 bg-base-100 px-4 py-2"
               href="/calibrations/{each.id}"
             >
-              <span class="min-w-40 flex-1 font-bold">{day(`${each.on}T12:00`)}</span>
+              <span class="min-w-40 flex-1 font-bold">{dayOn(each.on)}</span>
               <span class="text-sm"
                 >{each.closed_at
                   ? `as found: ${each.found_says.toLowerCase()}; as left: ${each.left_says.toLowerCase()}`

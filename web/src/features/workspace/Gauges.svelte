@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
-  import { day } from '../../domain/dates'
+  import { dayOn } from '../../domain/dates'
   import { fieldOf } from '../../domain/fields'
   import { preferences } from '../../domain/preferences.svelte'
   import { text } from '../../domain/units'
@@ -110,7 +110,7 @@
             )}{gauge.wire ? `, on the wire at ${String(gauge.wire.host)}` : ''}</span
           >
           <span class="block text-sm"
-            >{gauge.checked_on ? `checked ${day(`${gauge.checked_on}T12:00`)}` : ''}
+            >{gauge.checked_on ? `checked ${dayOn(gauge.checked_on)}` : ''}
             {#if STATES[gauge.state]}<span class="font-bold text-warning"
                 >▲ {STATES[gauge.state]}</span
               >{/if}</span
