@@ -10,10 +10,14 @@ from common.clock import made_of
 from common.errors import REFUSALS, Problem
 from common.json_responses import model_response
 from common.schemas import Units
-from documents.api import as_pdf
+from documents.api import as_pdf, origin
+from documents.schemas import LinkIn, LinkOut
+from documents.serializers import link_out
+from documents.signing import signed
 
-from . import selectors, services
+from . import links, selectors, services
 from .certificate import certificate_pdf, label_pdf
+from .models import CertificateLink
 from .serializers import (
     BeginIn,
     CalibrationEntryIn,
@@ -32,6 +36,7 @@ from .serializers import (
 
 router = Router(tags=["calibrations"])
 READ, CHANGE = {"x-permission": "calibrations.read"}, {"x-permission": "calibrations.change"}
+SHARE = {"x-permission": "documents.share"}
 CHANGES = {200: CalibrationOut, 409: Problem, **REFUSALS}
 
 
@@ -194,3 +199,49 @@ def close_calibration(
         actor_of(request), calibration_id, body.signed_by, body.remark, made_of(request)
     )
     return model_response(calibration_out(made, units))
+
+
+@router.get(
+    "/calibrations/{calibration_id}/links",
+    response={200: list[LinkOut], **REFUSALS},
+    openapi_extra=READ,
+)
+def read_certificate_links(request: HttpRequest, calibration_id: UUID) -> list[LinkOut]:
+    """The links to a certificate that were ever made, newest first."""
+    actor = actor_of(request)
+    made = selectors.calibration_for_actor(actor, calibration_id)
+    shares = actor.may("documents.share", made.device.site.workspace_id)
+    return [_link_out(request, link, shares) for link in made.links.select_related("made_by")]
+
+
+@router.put(
+    "/calibrations/{calibration_id}/links/{certificate_link_id}",
+    response={200: LinkOut, 409: Problem, **REFUSALS},
+    openapi_extra=SHARE,
+)
+def make_certificate_link(
+    request: HttpRequest, calibration_id: UUID, certificate_link_id: UUID, body: LinkIn
+) -> LinkOut:
+    """A link by which anyone reads the certificate until it expires or is revoked. Safe to
+    repeat."""
+    actor = actor_of(request)
+    made = links.make_link(actor, calibration_id, certificate_link_id, body.days, body.units)
+    return _link_out(request, made)
+
+
+@router.delete(
+    "/calibrations/{calibration_id}/links/{certificate_link_id}",
+    response={200: LinkOut, **REFUSALS},
+    openapi_extra=SHARE,
+)
+def revoke_certificate_link(
+    request: HttpRequest, calibration_id: UUID, certificate_link_id: UUID
+) -> LinkOut:
+    """Revokes a link: dead at once."""
+    actor = actor_of(request)
+    return _link_out(request, links.revoke_link(actor, calibration_id, certificate_link_id))
+
+
+def _link_out(request: HttpRequest, link: CertificateLink, shares: bool = True) -> LinkOut:
+    address = f"{origin(request)}/papers/certificates/{signed(link.pk, 'certificate')}.pdf"
+    return link_out(link, address, shares)

@@ -1,11 +1,13 @@
 """Set-point switches, the references of a workspace, and calibrations with their entries. Entries
-are only ever added; a correction names the entry that it supersedes."""
+are only ever added; a correction names the entry that it supersedes. `by` names who made something
+elsewhere, where they have no account here."""
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
 from accounts.models import Workspace
+from documents.models import SignedLink
 from sites.models import Site
 
 
@@ -56,6 +58,7 @@ class Calibration(models.Model):
     opened_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
+    by = models.CharField(max_length=150, default="", blank=True)
     opened_at = models.DateTimeField(default=timezone.now)
     closed_at = models.DateTimeField(null=True)
     signed_by = models.CharField(max_length=80, default="", blank=True)
@@ -75,6 +78,15 @@ class Calibration(models.Model):
         return f"{self.device} {self.on}"
 
 
+class CertificateLink(SignedLink):
+    """A signed address of a calibration's certificate."""
+
+    calibration = models.ForeignKey(Calibration, on_delete=models.CASCADE, related_name="links")
+
+    def __str__(self) -> str:
+        return f"Link to {self.calibration}"
+
+
 class CalibrationEntry(models.Model):
     """One entry of a calibration (zerodip.bench.log), under the id that the page gave it."""
 
@@ -86,6 +98,7 @@ class CalibrationEntry(models.Model):
     made_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
+    by = models.CharField(max_length=150, default="", blank=True)
     made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:

@@ -2,14 +2,15 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 from typing import Any, TypeVar
 from uuid import UUID
 
-from django.db.models import Model, QuerySet
+from django.db.models import Max, Model, QuerySet
 
 from accounts.permissions import Actor
 from common.errors import NotFound
+from documents.selectors import living
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.bench.file import Calibration as Made
@@ -18,15 +19,17 @@ from zerodip.bench.guide import calibration_of, past_row
 from zerodip.bench.log import Entry, Progress, progress_of, read_value
 from zerodip.fileformat.fields import Checked, read
 
-from .models import Calibration, CalibrationEntry, Device, Reference
+from .models import Calibration, CalibrationEntry, CertificateLink, Device, Reference
 
 __all__ = [
+    "calibrated_for_actor",
     "calibration_for_actor",
     "calibrations_of",
     "device_for_actor",
     "devices_for_actor",
     "entries_of",
     "gauge_of",
+    "link_by_address",
     "made_of",
     "past_before",
     "references_for_actor",
@@ -39,10 +42,25 @@ MOST_PAST = 20
 
 def devices_for_actor(actor: Actor) -> list[Device]:
     """The switches in use of the actor's workspaces, the soonest due first."""
+    return list(_in_use(actor))
+
+
+def calibrated_for_actor(actor: Actor) -> list[tuple[Device, date, datetime]]:
+    """The switches in use that were calibrated, the soonest due first, each with when it is due
+    again and when its last calibration was closed."""
+    found = _in_use(actor).filter(due_on__isnull=False)
+    return [
+        (each, each.due_on, each.last_at)
+        for each in found.annotate(last_at=Max("calibrations__closed_at"))
+        if each.due_on and each.last_at
+    ]
+
+
+def _in_use(actor: Actor) -> QuerySet[Device]:
     found = Device.objects.filter(
         site__workspace__in=actor.workspaces("calibrations.read"), retired_at=None
     )
-    return list(found.select_related("site").order_by("due_on", "data__name", "pk"))
+    return found.select_related("site").order_by("due_on", "data__name", "pk")
 
 
 def device_for_actor(actor: Actor, device_id: UUID, lock: bool = False) -> Device:
@@ -70,6 +88,12 @@ def calibration_for_actor(actor: Actor, calibration_id: UUID, lock: bool = False
 def calibrations_of(device: Device) -> list[Calibration]:
     """A switch's calibrations, the latest first, those of the past as many as count."""
     return list(device.calibrations.prefetch_related("entries")[: MOST_PAST + 1])
+
+
+def link_by_address(text: str) -> CertificateLink | None:
+    """The link, while it lives; None for one that expired, was revoked or never was."""
+    links = CertificateLink.objects.select_related("calibration__device__site")
+    return living(links, text, "certificate")
 
 
 def entries_of(calibration: Calibration) -> list[CalibrationEntry]:

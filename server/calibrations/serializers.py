@@ -212,7 +212,7 @@ def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
                 value=each.value,
                 supersedes=each.supersedes,
                 at=each.made_at,
-                by=shown(each.made_by),
+                by=shown(each.made_by, each.by),
             )
             for each in entries
         ],

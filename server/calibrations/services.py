@@ -16,7 +16,7 @@ from sites.selectors import site_for_actor
 from zerodip.bench.calibrate import calibrate
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
-from zerodip.bench.log import read_value
+from zerodip.bench.log import may_follow_closing, read_value
 from zerodip.bench.reference import reference_faults
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
@@ -44,7 +44,6 @@ __all__ = [
 ]
 
 MOST_DEVICES, MOST_REFERENCES, MOST_ENTRIES = 2000, 100, 400
-_CORRECTS = ("read", "turned", "voided")
 
 
 @write
@@ -236,7 +235,7 @@ def _may_be_added(
     if faults:
         raise InvalidInput(faults)
     _room(len(entries), MOST_ENTRIES, "Entries")
-    if calibration.closed_at is not None and (supersedes is None or value["kind"] not in _CORRECTS):
+    if calibration.closed_at is not None and not may_follow_closing(value, supersedes):
         raise Conflict(
             "The calibration is closed. What was read can be corrected; nothing else.",
             {"closed": True},

@@ -6,7 +6,9 @@ from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import TemplateView
 
-from documents.views import due, shared
+from calibrations.views import certificate
+from documents.views import shared
+from exchange.views import due
 
 from .api import api
 from .health import live, ready
@@ -31,6 +33,7 @@ urlpatterns = [
     path("sw.js", service_worker, name="service_worker"),
     path("api/", api.urls),
     re_path(r"^papers/due/(?P<address>[\w.-]+)\.ics$", due, name="due"),
+    re_path(r"^papers/certificates/(?P<address>[\w.-]+)\.pdf$", certificate, name="certificate"),
     re_path(r"^papers/(?P<address>[\w.-]+?)(?P<printed>\.pdf)?$", shared, name="shared"),
     re_path(r"^(?!api/|health/|papers/|static/|media/|favicon\.ico).*$", page, name="page"),
 ]

@@ -16,10 +16,10 @@ from zerodip.answers.as_json import as_json
 from zerodip.documents.report import Report
 
 from . import selectors, services
-from .calendar import calendar
+from .models import Link
 from .printing import labels_pdf, report_pdf
 from .schemas import FeedOut, LabelsWanted, LinkIn, LinkOut
-from .serializers import feed_out, labels_page, link_out, report_told
+from .serializers import feed_out, labels_page, link_out, report_address, report_told
 
 router = Router(tags=["documents"])
 READ, SHARE = {"x-permission": "documents.read"}, {"x-permission": "documents.share"}
@@ -34,13 +34,6 @@ def as_pdf(data: bytes, name: str) -> HttpResponse:
     """A PDF that the browser shows, and keeps under a name."""
     response = HttpResponse(data, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
-    return response
-
-
-def as_calendar(data: bytes) -> HttpResponse:
-    """An iCalendar file (RFC 5545)."""
-    response = HttpResponse(data, content_type="text/calendar; charset=utf-8")
-    response["Content-Disposition"] = 'attachment; filename="zerodip-due.ics"'
     return response
 
 
@@ -79,7 +72,7 @@ def read_links(request: HttpRequest, visit_id: UUID) -> list[LinkOut]:
     actor = actor_of(request)
     visit = visit_for_actor(actor, visit_id)
     shares = actor.may("documents.share", visit.system.site.workspace_id)
-    return [link_out(link, origin(request), shares) for link in selectors.links_of(actor, visit_id)]
+    return [_link_out(request, link, shares) for link in selectors.links_of(actor, visit_id)]
 
 
 @router.put(
@@ -88,7 +81,7 @@ def read_links(request: HttpRequest, visit_id: UUID) -> list[LinkOut]:
 def make_link(request: HttpRequest, visit_id: UUID, link_id: UUID, body: LinkIn) -> LinkOut:
     """A link by which anyone reads the report until it expires or is revoked. Safe to repeat."""
     made = services.make_link(actor_of(request), visit_id, link_id, body.days, body.units)
-    return link_out(made, origin(request))
+    return _link_out(request, made)
 
 
 @router.delete(
@@ -96,15 +89,11 @@ def make_link(request: HttpRequest, visit_id: UUID, link_id: UUID, body: LinkIn)
 )
 def revoke_link(request: HttpRequest, visit_id: UUID, link_id: UUID) -> LinkOut:
     """Revokes a link: dead at once."""
-    return link_out(services.revoke_link(actor_of(request), visit_id, link_id), origin(request))
+    return _link_out(request, services.revoke_link(actor_of(request), visit_id, link_id))
 
 
-@router.get(
-    "/due.ics", response={200: bytes, **REFUSALS}, openapi_extra={"x-permission": "rounds.read"}
-)
-def read_due(request: HttpRequest) -> HttpResponse:
-    """What is due on the actor's rounds, as an iCalendar file."""
-    return as_calendar(calendar(actor_of(request), origin(request)))
+def _link_out(request: HttpRequest, link: Link, shares: bool = True) -> LinkOut:
+    return link_out(link, report_address(link, origin(request)), shares)
 
 
 @router.get(

@@ -9,12 +9,11 @@ from django.db import models
 from visits.models import Visit
 
 
-class Link(models.Model):
-    """A signed address of a visit's report. It dies when it expires or is revoked; the row keeps
-    who made it."""
+class SignedLink(models.Model):
+    """A signed address of something. It dies when it expires or is revoked; the row keeps who made
+    it."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
-    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="links")
     units = models.CharField(max_length=8)
     made_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
@@ -24,7 +23,14 @@ class Link(models.Model):
     revoked_at = models.DateTimeField(null=True)
 
     class Meta:
+        abstract = True
         ordering = ["-made_at"]
+
+
+class Link(SignedLink):
+    """A signed address of a visit's report."""
+
+    visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="links")
 
     def __str__(self) -> str:
         return f"Link to {self.visit}"

@@ -1,16 +1,20 @@
 """Reading links: by who may see the visit, or by the signed address alone."""
 
+from typing import TypeVar
 from uuid import UUID
 
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from accounts.permissions import Actor
 from visits.selectors import visit_for_actor
 
-from .models import Feed, Link
+from .models import Feed, Link, SignedLink
 from .signing import unsigned
 
-__all__ = ["feed_of", "link_by_address", "links_of", "reader_by_address"]
+__all__ = ["feed_of", "link_by_address", "links_of", "living", "reader_by_address"]
+
+L = TypeVar("L", bound=SignedLink)
 
 
 def links_of(actor: Actor, visit_id: UUID) -> list[Link]:
@@ -20,11 +24,16 @@ def links_of(actor: Actor, visit_id: UUID) -> list[Link]:
 
 def link_by_address(text: str) -> Link | None:
     """The link, while it lives; None for one that expired, was revoked or never was."""
-    id = unsigned(text, "link")
+    return living(Link.objects.select_related("visit__system__site"), text, "link")
+
+
+def living(links: QuerySet[L], text: str, use: str) -> L | None:
+    """The link of an address that was signed for a use, while it lives; None for one that expired,
+    was revoked or never was."""
+    id = unsigned(text, use)
     if id is None:
         return None
-    found = Link.objects.filter(pk=id, revoked_at=None, expires_at__gt=timezone.now())
-    return found.select_related("visit__system__site").first()
+    return links.filter(pk=id, revoked_at=None, expires_at__gt=timezone.now()).first()
 
 
 def feed_of(actor: Actor) -> Feed | None:

@@ -28,7 +28,7 @@ from zerodip.visit.corrections import Correction
 from zerodip.visit.slots import PHOTOS_OF
 
 from .drawing import Drawing, drawn
-from .models import Feed, Link
+from .models import Feed, Link, SignedLink
 from .schemas import FeedOut, LinkOut
 from .signing import signed
 from .window import WindowDrawing, drawn_window
@@ -39,6 +39,7 @@ __all__ = [
     "feed_out",
     "labels_page",
     "link_out",
+    "report_address",
     "report_page",
     "report_told",
 ]
@@ -173,14 +174,19 @@ def feed_out(feed: Feed | None, origin: str) -> FeedOut:
     return FeedOut(address=f"{origin}/papers/due/{signed(feed.pk, 'feed')}.ics" if feed else "")
 
 
-def link_out(link: Link, origin: str, shares: bool = True) -> LinkOut:
-    """A link; with its address while it lives, for who `shares` documents: it opens the report to
+def report_address(link: Link, origin: str) -> str:
+    """Where a link opens a visit's report."""
+    return f"{origin}/papers/{signed(link.pk, 'link')}"
+
+
+def link_out(link: SignedLink, address: str, shares: bool = True) -> LinkOut:
+    """A link; with its address while it lives, for who `shares` documents: it opens the document to
     anyone."""
     expired = link.expires_at <= timezone.now()
     alive = not link.revoked_at and not expired
     return LinkOut(
         id=link.pk,
-        address=f"{origin}/papers/{signed(link.pk, 'link')}" if alive and shares else "",
+        address=address if alive and shares else "",
         state="revoked" if link.revoked_at else "expired" if expired else "alive",
         made_at=link.made_at,
         made_by=shown(link.made_by),

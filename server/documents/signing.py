@@ -9,7 +9,7 @@ __all__ = ["signed", "unsigned"]
 
 
 def signed(id: UUID, use: str) -> str:
-    """What stands in the address; `use` is "link" or "feed"."""
+    """What stands in the address; `use` is "link", "certificate" or "feed"."""
     return Signer(salt=f"papers.{use}").sign(id.hex).replace(":", ".")
 
 

@@ -3,15 +3,17 @@
 import tempfile
 from uuid import UUID
 
-from django.http import FileResponse, HttpRequest
+from django.http import FileResponse, HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import Router, Status
 
 from accounts.auth import actor_of
 from common.errors import REFUSALS, Problem
 from common.schemas import Units
+from documents.api import origin
 
 from . import services
+from .calendar import calendar
 from .exporter import archive
 from .models import Change
 from .parser import MOST_BYTES
@@ -42,6 +44,21 @@ def read_archive(
     into.writelines(archive(of, photos))
     into.seek(0)
     return FileResponse(into, as_attachment=True, filename=f"zerodip-{scope}-{id}.json")
+
+
+def as_calendar(data: bytes) -> HttpResponse:
+    """An iCalendar file (RFC 5545)."""
+    response = HttpResponse(data, content_type="text/calendar; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="zerodip-due.ics"'
+    return response
+
+
+@router.get(
+    "/due.ics", response={200: bytes, **REFUSALS}, openapi_extra={"x-permission": "rounds.read"}
+)
+def read_due(request: HttpRequest) -> HttpResponse:
+    """What is due on the actor's rounds and at their switches, as an iCalendar file."""
+    return as_calendar(calendar(actor_of(request), origin(request)))
 
 
 @router.get("/tables/{scope}/{id}.zip", response={200: bytes, **REFUSALS}, openapi_extra=READ)

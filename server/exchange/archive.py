@@ -17,7 +17,8 @@ from pydantic import (
 )
 
 from common.schemas import SystemFile, Units
-from zerodip.fileformat.schema import practice_schema
+from zerodip.bench.device import BenchDevice, Reference
+from zerodip.fileformat.schema import part_schema, practice_schema
 
 __all__ = [
     "FORMAT",
@@ -26,7 +27,9 @@ __all__ = [
     "GaugeItem",
     "Item",
     "PracticeItem",
+    "ReferenceItem",
     "SiteHead",
+    "SwitchItem",
     "SystemItem",
     "VisitItem",
     "archive_schema",
@@ -48,11 +51,25 @@ def _likely(value: Any) -> Any:
     return value
 
 
+def _likely_day(value: Any) -> Any:
+    """A day within living memory and not after tomorrow."""
+    try:
+        on = date.fromisoformat(value)
+    except (TypeError, ValueError):
+        return value  # refused by the type, with its own words
+    if not _EARLIEST.date() <= on <= datetime.now(UTC).date() + timedelta(days=1):
+        raise ValueError("must lie between 1950 and tomorrow")
+    return value
+
+
+Day = Annotated[date, BeforeValidator(_likely_day)]
 Time = Annotated[AwareDatetime, BeforeValidator(_likely)]
 Name = Annotated[
     str, StringConstraints(min_length=1, max_length=80, pattern=r"^[^\x00-\x1f\x7f]+$")
 ]
 By = Annotated[str, StringConstraints(max_length=150, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Signed = Annotated[str, StringConstraints(max_length=80, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Remark = Annotated[str, StringConstraints(max_length=400, pattern=r"^[^\x00]*$")]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 
@@ -122,8 +139,43 @@ class SystemItem(Item):
     visits: list[VisitItem] = Field(default=[], max_length=5000)
 
 
+class CalibrationEntryItem(Item):
+    """One entry of a calibration: what was confirmed, read (docs/calibration.schema.json's runs,
+    reading by reading) or turned; what it corrects, when and by whom."""
+
+    id: UUID
+    value: dict[str, Any]
+    supersedes: UUID | None = None
+    at: Time
+    by: By = ""
+
+
+class CalibrationItem(Item):
+    """A calibration with its entries, oldest first; the switch and the reference as they were."""
+
+    id: UUID
+    switch: dict[str, Any]
+    reference: dict[str, Any]
+    on: Day
+    opened_at: Time
+    by: By = ""
+    closed_at: Time | None = None
+    signed_by: Signed = ""
+    remark: Remark = ""
+    entries: list[CalibrationEntryItem] = Field(default=[], max_length=400)
+
+
+class SwitchItem(Item):
+    """A set-point switch with its calibrations."""
+
+    id: UUID
+    switch: dict[str, Any]
+    retired_at: Time | None = None
+    calibrations: list[CalibrationItem] = Field(default=[], max_length=1000)
+
+
 class SiteHead(Item):
-    """A site without its systems."""
+    """A site without its systems and switches."""
 
     id: UUID
     name: Name
@@ -131,9 +183,10 @@ class SiteHead(Item):
 
 
 class SiteItem(SiteHead):
-    """A site with its systems."""
+    """A site with its systems and its set-point switches."""
 
     systems: list[SystemItem] = []
+    switches: list[SwitchItem] = []
 
 
 class GaugeItem(Item):
@@ -143,6 +196,14 @@ class GaugeItem(Item):
     gauge: dict[str, Any]
     wire: dict[str, Any] | None = None
     checked_on: date | None = None
+    retired: bool = False
+
+
+class ReferenceItem(Item):
+    """A reference gauge of the set-point bench."""
+
+    id: UUID
+    reference: dict[str, Any]
     retired: bool = False
 
 
@@ -162,11 +223,12 @@ class Archive(Item):
     scope: Literal["workspaces", "sites", "systems"] = "workspaces"
     practice: PracticeItem | None = None
     gauges: list[GaugeItem] = []
+    references: list[ReferenceItem] = []
     sites: list[SiteItem] = []
 
 
 def archive_schema() -> dict[str, Any]:
-    """JSON Schema of an archive, the system file's own schema within it."""
+    """JSON Schema of an archive, those of the core's own parts within it."""
     made = Archive.model_json_schema()
     definitions = made["$defs"]
     system = SystemFile.model_json_schema()
@@ -177,6 +239,14 @@ def archive_schema() -> dict[str, Any]:
         "anyOf": [{"$ref": "#/$defs/SystemFile"}, {"type": "null"}]
     }
     definitions["PracticeItem"]["properties"]["practice"] = practice_schema()
+    switch, reference = part_schema(BenchDevice, "Switch"), part_schema(Reference, "Reference")
+    for part in (switch, reference):
+        definitions |= part.pop("$defs")
+        del part["$schema"]
+    for name in ("SwitchItem", "CalibrationItem"):
+        definitions[name]["properties"]["switch"] = switch
+    for name in ("ReferenceItem", "CalibrationItem"):
+        definitions[name]["properties"]["reference"] = reference
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         **made,

@@ -121,7 +121,7 @@ def _entries(scope: Scope) -> Iterator[Row]:
                 "value": json.dumps(entry.value),
                 "supersedes": entry.supersedes,
                 "at": entry.made_at,
-                "by": shown(entry.made_by, ""),
+                "by": shown(entry.made_by, entry.by),
             }
 
 

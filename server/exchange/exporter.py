@@ -21,9 +21,12 @@ from visits.models import Entry, Photo, Visit
 from visits.services import cleaned
 
 from .archive import FORMAT, VERSION
+from .bench_exporter import reference_items, switch_items
 from .scopes import Scope
 
 __all__ = ["archive", "whole"]
+
+Items = Iterable[Iterable[bytes]]
 
 
 def archive(scope: Scope, photos: bool) -> Iterator[bytes]:
@@ -34,11 +37,8 @@ def archive(scope: Scope, photos: bool) -> Iterator[bytes]:
         "made_at": timezone.now().isoformat(),
         "scope": scope.name,
     }
-    sites = (
-        _opened(_site_head(site), "systems", _systems(scope, site, photos))
-        for site in _sites(scope)
-    )
-    yield from _opened({**head, **_workspace(scope)}, "sites", sites)
+    sites = (_opened(_site_head(site), _on_site(scope, site, photos)) for site in _sites(scope))
+    yield from _opened({**head, **_workspace(scope)}, {"sites": sites})
     yield b"\n"
 
 
@@ -54,16 +54,17 @@ def _plain(value: Any) -> str:
     return value.isoformat() if isinstance(value, date) else str(value)
 
 
-def _opened(
-    head: Mapping[str, Any], name: str, items: Iterable[Iterable[bytes]]
-) -> Iterator[bytes]:
-    """A JSON object whose last member is a list, written item by item: `{…head, "name": [item,
-    …]}`."""
-    yield from (b"{", *_members(head), _json(name), b":[")
-    for number, item in enumerate(items):
-        yield b",\n" if number else b"\n"
-        yield from item
-    yield b"]}"
+def _opened(head: Mapping[str, Any], lists: Mapping[str, Items]) -> Iterator[bytes]:
+    """A JSON object whose last members are lists, written item by item: `{…head, "name": [item,
+    …], …}`."""
+    yield from (b"{", *_members(head))
+    for count, (name, items) in enumerate(lists.items()):
+        yield from (b",\n" if count else b"", _json(name), b":[")
+        for number, item in enumerate(items):
+            yield b",\n" if number else b"\n"
+            yield from item
+        yield b"]"
+    yield b"}"
 
 
 def _members(of: Mapping[str, Any]) -> Iterator[bytes]:
@@ -97,7 +98,17 @@ def _workspace(scope: Scope) -> dict[str, Any]:
             }
             for g in gauges
         ],
+        "references": reference_items(scope),
     }
+
+
+def _on_site(scope: Scope, site: Site, photos: bool) -> dict[str, Items]:
+    """What stands on a site. A system's own archive has no switches."""
+    systems = _systems(scope, site, photos)
+    if scope.name == "systems":
+        return {"systems": systems}
+    switches = ([_json(each)] for each in switch_items(site))
+    return {"systems": systems, "switches": switches}
 
 
 def _systems(scope: Scope, site: Site, photos: bool) -> Iterator[Iterable[bytes]]:

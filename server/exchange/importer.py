@@ -17,6 +17,7 @@ from zerodip.fileformat.document import plain, read_document
 from zerodip.switch.learned import learned_from
 
 from .archive import DecisionItem, SystemItem, VisitItem
+from .bench_importer import take_reference, take_switch
 from .ids import Ids, ids_for
 from .models import Change, Import, Piece
 from .owned import changed_meanwhile, not_here, own
@@ -33,15 +34,18 @@ def take_pieces(of: Import) -> None:
     todo = of.pieces.filter(change__in=(Change.ADDED, Change.CHANGED))
     for piece in todo.filter(kind="gauge"):
         _gauge(of.workspace_id, _ready(piece))
+    for piece in todo.filter(kind="reference"):
+        take_reference(of.workspace_id, _ready(piece))
     for piece in todo.filter(kind="site"):
         _site(of.workspace_id, _ready(piece))
     last = -1
     while systems := list(todo.filter(kind="system", number__gt=last)[:_AT_ONCE]):
         _take_systems(of.workspace_id, systems, people)
         last = systems[-1].number
-    for piece in todo.filter(
-        kind="practice"
-    ):  # last: it is carried into the systems that follow it
+    for piece in todo.filter(kind="switch").iterator(chunk_size=10):
+        take_switch(of.workspace_id, piece, people)
+    # Last: it is carried into the systems that follow it.
+    for piece in todo.filter(kind="practice"):
         _practice(of.workspace_id, _ready(piece))
 
 

@@ -26,21 +26,18 @@ def _starts(text: str, root: int) -> Iterator[tuple[str, int]]:
     for name, at in _members(text, root):
         if name == "practice":
             yield name, at
-        elif name == "gauges":
-            yield from ((f"gauges.{k}", item) for k, item in enumerate(_items(text, at)))
+        elif name in ("gauges", "references"):
+            yield from ((f"{name}.{k}", item) for k, item in enumerate(_items(text, at)))
         elif name == "sites":
             for k, site in enumerate(_items(text, at)):
                 yield f"sites.{k}", site
-                yield from (
-                    (f"sites.{k}.systems.{n}", system)
-                    for n, system in enumerate(_systems(text, site))
-                )
+                yield from ((f"sites.{k}.{path}", at) for path, at in _on_site(text, site))
 
 
-def _systems(text: str, site: int) -> Iterator[int]:
+def _on_site(text: str, site: int) -> Iterator[tuple[str, int]]:
     for name, at in _members(text, site):
-        if name == "systems":
-            yield from _items(text, at)
+        if name in ("systems", "switches"):
+            yield from ((f"{name}.{n}", item) for n, item in enumerate(_items(text, at)))
 
 
 def _members(text: str, at: int) -> Iterator[tuple[str, int]]:

@@ -49,12 +49,12 @@ class Change(models.TextChoices):
 
 
 class Piece(models.Model):
-    """One piece of an import: the practice, a gauge, a site or a system. `prepared` is what
-    checking made ready, `item` the id that it has or will have here."""
+    """One piece of an import: the practice, a gauge, a reference, a site, a system or a switch.
+    `prepared` is what checking made ready, `item` the id that it has or will have here."""
 
     of = models.ForeignKey(Import, on_delete=models.CASCADE, related_name="pieces")
     number = models.PositiveIntegerField()
-    kind = models.CharField(max_length=8)
+    kind = models.CharField(max_length=12)
     path = models.CharField(max_length=60)
     line = models.PositiveIntegerField(default=0)
     name = models.CharField(max_length=80, blank=True)

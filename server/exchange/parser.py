@@ -18,7 +18,9 @@ __all__ = ["MOST_BYTES", "Cut", "cut", "parsed", "printable"]
 MOST_BYTES = 64_000_000
 MOST_PIECES, MOST_VALUES = 20_000, 8_000_000
 MOST_IN_A_PIECE = 400_000  # values: what a step checks in a second or two
-_HEAD = {"format", "version", "made_at", "scope", "practice", "gauges", "sites"}
+_LISTS = ("gauges", "references", "sites")
+_OF_A_SITE = {"systems": "system", "switches": "switch"}
+_HEAD = {"format", "version", "made_at", "scope", "practice", *_LISTS}
 
 
 def printable(text: str, most: int) -> str:
@@ -71,7 +73,8 @@ def _unreadable(says: str) -> InvalidInput:
 
 @dataclass(frozen=True)
 class Cut:
-    """One piece: where it stands in the file, and for a system the number of its site's piece."""
+    """One piece: where it stands in the file, and for a system or a switch the number of its site's
+    piece."""
 
     kind: str
     path: str
@@ -80,8 +83,8 @@ class Cut:
 
 
 def cut(raw: Any) -> list[Cut]:
-    """An archive in pieces, sites before their systems. Raises InvalidInput for what is no archive,
-    or one of another version."""
+    """An archive in pieces, sites before what stands on them. Raises InvalidInput for what is no
+    archive, or one of another version."""
     faults = _head_faults(raw)
     if faults:
         raise InvalidInput(faults)
@@ -102,21 +105,31 @@ def _cut(raw: dict[str, Any]) -> Iterator[Cut]:
     if raw.get("practice") is not None:
         yield Cut("practice", "practice", raw["practice"])
         count += 1
-    for at, gauge in enumerate(raw.get("gauges") or []):
-        yield Cut("gauge", f"gauges.{at}", gauge)
-        count += 1
-    for at, site in enumerate(raw["sites"]):
-        head = {k: v for k, v in site.items() if k != "systems"} if isinstance(site, dict) else site
-        yield Cut("site", f"sites.{at}", head)
-        number, count = count, count + 1
-        for nth, system in enumerate(_systems(site)):
-            yield Cut("system", f"sites.{at}.systems.{nth}", system, number)
+    for kind in ("gauge", "reference"):
+        for at, each in enumerate(raw.get(f"{kind}s") or []):
+            yield Cut(kind, f"{kind}s.{at}", each)
             count += 1
+    for at, site in enumerate(raw["sites"]):
+        pieces = list(_cut_site(site, at, count))
+        yield from pieces
+        count += len(pieces)
 
 
-def _systems(site: Any) -> list[Any]:
-    systems = site.get("systems") if isinstance(site, dict) else None
-    return systems if isinstance(systems, list) else []
+def _cut_site(site: Any, at: int, number: int) -> Iterator[Cut]:
+    if not isinstance(site, dict):
+        yield Cut("site", f"sites.{at}", site)
+        return
+    yield Cut("site", f"sites.{at}", {k: v for k, v in site.items() if not _is_list(k, v)})
+    for name, kind in _OF_A_SITE.items():
+        if _is_list(name, site.get(name)):
+            for nth, each in enumerate(site[name]):
+                yield Cut(kind, f"sites.{at}.{name}.{nth}", each, number)
+
+
+def _is_list(name: str, value: Any) -> bool:
+    """Whether a member of a site is cut into pieces of its own; what should be and is no list is
+    left with the site, to be refused."""
+    return name in _OF_A_SITE and isinstance(value, list)
 
 
 def _head_faults(raw: Any) -> list[Fault]:
@@ -154,6 +167,6 @@ def _unknown(raw: dict[str, Any]) -> list[Fault]:
 def _not_lists(raw: dict[str, Any]) -> list[Fault]:
     return [
         Fault(path=name, code="not_a_list", title=name.capitalize(), says="must be a list.")
-        for name in ("gauges", "sites")
-        if not isinstance(raw.get(name, []), list) or raw.get("sites") is None
+        for name in _LISTS
+        if not isinstance(raw.get(name, []), list) or (name == "sites" and raw.get(name) is None)
     ]

@@ -11,6 +11,8 @@ from django.db.models import Count
 
 from accounts.permissions import Actor, require
 from audit.services import log_event
+from calibrations.models import Device
+from calibrations.services import refresh_due
 from common.errors import Conflict, NotFound
 from common.idempotency import same_again, stored_already
 from common.transactions import CROSSED, serialisable, write
@@ -19,12 +21,13 @@ from visits.experience import keep_outcomes
 from visits.next_checks import refresh_next_checks
 from zerodip.errors import Fault, InvalidInput
 
+from .checking import Context, Found
 from .importer import take_pieces
 from .line_numbers import lines_of
 from .models import Change, Import, Piece, State
 from .parser import MOST_BYTES, cut, parsed, printable
 from .schemas import StoredFault
-from .validator import Context, Found, check_piece
+from .validator import check_piece
 
 __all__ = ["begin", "cancel", "counts", "go_on", "import_for_actor", "pieces_of", "take"]
 
@@ -90,7 +93,7 @@ def begin(actor: Actor, workspace_id: UUID, import_id: UUID, name: str, data: by
 @write
 def go_on(actor: Actor, import_id: UUID) -> Import:
     """A second's work: checks the next pieces, or, once taken, works out what Rounds shows of the
-    next systems. Raises NotFound, Forbidden."""
+    next systems and switches. Raises NotFound, Forbidden."""
     of = import_for_actor(actor, import_id, lock=True)
     if of.state == State.CHECKING:
         _check_some(of)
@@ -174,17 +177,21 @@ def _finish_some(of: Import) -> None:
     end = monotonic() + _STEP_S
     while monotonic() < end and of.done < of.total:
         pieces = list(of.pieces.filter(number__gte=of.done).defer("raw")[:_FINISHED_AT_ONCE])
-        moved = System.objects.filter(pk__in=[p.item for p in pieces if _moved(p)])
+        moved = System.objects.filter(pk__in=_moved(pieces, "system"))
         refresh_next_checks(moved)
         keep_outcomes(moved)
+        for device in Device.objects.filter(pk__in=_moved(pieces, "switch")):
+            refresh_due(device)
         of.done = pieces[-1].number + 1 if pieces else of.total
     if of.done >= of.total:
         of.state = State.DONE
     of.save(update_fields=["done", "state"])
 
 
-def _moved(piece: Piece) -> bool:
-    return piece.kind == "system" and piece.change in (Change.ADDED, Change.CHANGED)
+def _moved(pieces: list[Piece], kind: str) -> list[UUID]:
+    changes = (Change.ADDED, Change.CHANGED)
+    todo = [each for each in pieces if each.kind == kind and each.change in changes]
+    return [each.item for each in todo if each.item is not None]
 
 
 @write

@@ -1,16 +1,13 @@
 """What taking a piece would do: nothing is changed here."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
-from functools import cached_property
 from typing import Any
-from uuid import UUID, uuid5
+from uuid import UUID
 
-from django.db.models import F
 from pydantic import ValidationError
 
 from gauges.models import Gauge
-from practice.selectors import practice_of, stored_practice
+from practice.selectors import stored_practice
 from sites.models import Decision, Site, System
 from sites.summaries import summary_of
 from visits.models import Entry, Photo, Visit
@@ -25,93 +22,23 @@ from zerodip.switch.learned import read_learned
 from zerodip.visit.validation import check_record
 from zerodip.wire import WireSpec
 
-from .archive import GaugeItem, Item, PracticeItem, SiteHead, SystemItem
-from .ids import Ids, ids_for
-from .models import Change, Import, Piece
+from .archive import (
+    GaugeItem,
+    Item,
+    PracticeItem,
+    ReferenceItem,
+    SiteHead,
+    SwitchItem,
+    SystemItem,
+)
+from .bench_validator import check_reference, check_switch
+from .checking import Context, Found, refuse, under
+from .ids import Ids
+from .kept import Brought, Kept, new_records, taken
+from .models import Change, Piece
 from .parser import printable
 
-__all__ = ["Context", "Found", "check_piece"]
-
-
-@dataclass
-class Found:
-    """What taking a piece would do, in a word and in a sentence; what is wrong with it; what is
-    ready to be stored."""
-
-    change: Change
-    name: str = ""
-    says: str = ""
-    faults: list[Fault] = field(default_factory=list)
-    prepared: dict[str, Any] | None = None
-
-    @property
-    def id(self) -> UUID | None:
-        """The id that the piece has or will have here."""
-        return (
-            UUID(self.prepared["id"])
-            if self.prepared and self.prepared["id"] != "practice"
-            else None
-        )
-
-
-class Context:
-    """What the pieces of one import share."""
-
-    def __init__(self, of: Import) -> None:
-        self.of, self.workspace_id = of, of.workspace_id
-
-    @cached_property
-    def practice(self) -> Practice:
-        """The practice that followers will be judged by: the file's own where it brings one."""
-        piece = self.of.pieces.filter(kind="practice", prepared__isnull=False).first()
-        brought = (
-            read(Practice, piece.prepared["practice"])[0] if piece and piece.prepared else None
-        )
-        return brought or practice_of(self.workspace_id)
-
-    @cached_property
-    def sites(self) -> dict[int, UUID]:
-        """The ids that the sites have or will have here, by the number of their piece; without
-        those that are refused."""
-        found = self.of.pieces.filter(kind="site", prepared__isnull=False).values_list(
-            "number", "item"
-        )
-        return {number: item for number, item in found if item is not None}
-
-    @cached_property
-    def before(self) -> set[tuple[Any, ...]]:
-        """The ids, and the names within a site, of the pieces checked so far."""
-        checked = self.of.pieces.exclude(change="").values_list("kind", "item", "site", "name")
-        return {
-            mark
-            for kind, item, site, name in checked
-            for mark in ((kind, item), (kind, site, name))
-        }
-
-    def remember(self, piece: Piece, found: Found) -> None:
-        """A piece that is checked now, for those after it."""
-        self.before.update(((piece.kind, found.id), (piece.kind, piece.site, found.name)))
-        if piece.kind == "site" and found.id is not None:
-            self.sites[piece.number] = found.id
-
-    def stored(self, model: type[Any], id: UUID, workspace: str) -> tuple[Ids, Any]:
-        """How the ids of a piece are taken over whose own id is `id`, and what is stored of it
-        here, if anything; `workspace` is the lookup that leads to a workspace."""
-        moved = uuid5(self.workspace_id, str(id))
-        rows = {
-            each.pk: each
-            for each in model.objects.filter(pk__in=(id, moved)).annotate(owner=F(workspace))
-        }
-        ids = ids_for(self.workspace_id, id in rows and rows[id].owner != self.workspace_id)
-        return ids, rows.get(ids(id))
-
-    def twice(self, piece: Piece, id: UUID, name: str = "") -> str:
-        """Why a piece cannot stand beside one before it in the same file; "" where it can."""
-        if (piece.kind, id) in self.before:
-            return "stands in this file twice."
-        if name and (piece.kind, piece.site, name) in self.before:
-            return f"has a name that stands in this file twice: “{name}”."
-        return ""
+__all__ = ["check_piece"]
 
 
 def check_piece(context: Context, piece: Piece) -> Found:
@@ -138,7 +65,8 @@ def _checked(context: Context, piece: Piece) -> Found:
 
 def _name(raw: Any) -> str:
     """What a piece calls itself, though it may be wrong."""
-    for at in (raw, _get(_get(raw, "file"), "system"), _get(raw, "gauge")):
+    parts = (_get(raw, each) for each in ("gauge", "reference", "switch"))
+    for at in (raw, _get(_get(raw, "file"), "system"), *parts):
         name = _get(at, "name")
         if isinstance(name, str):
             return printable(name, 80)
@@ -156,20 +84,11 @@ def _fault(path: str, error: Any) -> Fault:
     return Fault(path=f"{path}.{steps}", code=str(error["type"])[:40], title=f"“{last}”", says=says)
 
 
-def _under(path: str, faults: tuple[Fault, ...] | list[Fault]) -> list[Fault]:
-    """Faults of a part, their paths those of the whole file."""
-    return [Fault(**{**vars(each), "path": f"{path}.{each.path}".rstrip(".")}) for each in faults]
-
-
-def _refuse(title: str, path: str, says: str) -> InvalidInput:
-    return InvalidInput([Fault(path=path, code="refused", title=title, says=says)])
-
-
 def _practice(context: Context, piece: Piece, item: PracticeItem) -> Found:
     practice, faults = read(Practice, item.practice)
     sizes, more = read_sizes(item.sizes_m3)
     if faults or more or practice is None:
-        raise InvalidInput([*_under("practice.practice", faults), *_under("practice", more)])
+        raise InvalidInput([*under("practice.practice", faults), *under("practice", more)])
     prepared = {
         "id": "practice",
         "practice": {**plain(practice), "follows": "workspace"},
@@ -184,13 +103,13 @@ def _gauge(context: Context, piece: Piece, item: GaugeItem) -> Found:
     described, faults = read(GaugeSpec, item.gauge)
     wire, wrong = (None, []) if item.wire is None else read(WireSpec, item.wire, "wire")
     if faults or wrong or described is None:
-        faults = _under(f"{piece.path}.gauge", faults) + _under(piece.path, wrong)
+        faults = under(f"{piece.path}.gauge", faults) + under(piece.path, wrong)
         raise InvalidInput(faults)
     ids, known = context.stored(Gauge, item.id, "workspace_id")
     id = ids(item.id)
     says = context.twice(piece, id)
     if says:
-        raise _refuse("The gauge", piece.path, says)
+        raise refuse("The gauge", piece.path, says)
     checked = item.checked_on.isoformat() if item.checked_on else None
     prepared = {
         "id": str(id),
@@ -220,7 +139,7 @@ def _site(context: Context, piece: Piece, item: SiteHead) -> Found:
         else context.twice(piece, id, item.name)
     )
     if says:
-        raise _refuse(f"The site “{item.name}”", f"{piece.path}.name", says)
+        raise refuse(f"The site “{item.name}”", f"{piece.path}.name", says)
     prepared = {"id": str(id), "name": item.name, "units": item.units}
     if known is None:
         return Found(Change.ADDED, item.name, prepared=prepared)
@@ -233,7 +152,7 @@ def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
     try:
         document = read_document(item.file).following(context.practice)
     except InvalidInput as error:
-        raise InvalidInput([*_under(f"{piece.path}.file", error.faults), *faults]) from None
+        raise InvalidInput([*under(f"{piece.path}.file", error.faults), *faults]) from None
     name, site = document.system.name, context.sites.get(piece.site or 0)
     if not name:
         faults.append(
@@ -247,7 +166,7 @@ def _system(context: Context, piece: Piece, item: SystemItem) -> Found:
     ids, known = context.stored(System, item.id, "site__workspace_id")
     id = ids(item.id)
     says = _clash(context, piece, id, site, name) if site else "stands on a site that is refused."
-    says = says or _taken(id, item, ids)
+    says = says or taken(_RECORDS, id, _brought(item, ids))
     if says:
         faults.append(
             Fault(path=piece.path, code="refused", title=f"The system “{name}”", says=says)
@@ -263,17 +182,15 @@ def _clash(context: Context, piece: Piece, id: UUID, site: UUID, name: str) -> s
     return context.twice(piece, id, name)
 
 
-# What is on record of a system: in a word, where it is kept, under which key, and the lookup that
-# leads to the system.
-_RECORDS: tuple[tuple[str, Any, str, str], ...] = (
-    ("visits", Visit, "pk", "system_id"),
-    ("decisions", Decision, "pk", "system_id"),
-    ("records", Entry, "id", "visit__system_id"),
-    ("photos", Photo, "pk", "visit__system_id"),
+_RECORDS = (
+    Kept("visits", Visit, "pk", "system_id"),
+    Kept("decisions", Decision, "pk", "system_id"),
+    Kept("records", Entry, "id", "visit__system_id"),
+    Kept("photos", Photo, "pk", "visit__system_id"),
 )
 
 
-def _brought(item: SystemItem, ids: Ids) -> dict[str, list[UUID]]:
+def _brought(item: SystemItem, ids: Ids) -> Brought:
     """The ids of what a piece brings, as they are or will be here."""
     found = {
         "visits": [v.id for v in item.visits],
@@ -282,16 +199,6 @@ def _brought(item: SystemItem, ids: Ids) -> dict[str, list[UUID]]:
         "photos": [p.id for v in item.visits for p in v.photos],
     }
     return {word: [ids(each) for each in brought] for word, brought in found.items()}
-
-
-def _taken(id: UUID, item: SystemItem, ids: Ids) -> str:
-    """Records whose ids belong to something else here: such a file was tampered with."""
-    brought = _brought(item, ids)
-    for word, model, key, owner in _RECORDS:
-        if model.objects.filter(**{f"{key}__in": brought[word]}).exclude(**{owner: id}).exists():
-            return f"holds a {word[:-1]} whose id belongs to another one here."
-    every = [each for found in brought.values() for each in found]
-    return "holds an id twice." if len(set(every)) != len(every) else ""
 
 
 def _record_faults(item: SystemItem, path: str) -> list[Fault]:
@@ -308,16 +215,14 @@ def _record_faults(item: SystemItem, path: str) -> list[Fault]:
                 )
             )
         for e, entry in enumerate(visit.entries):
-            faults += _under(
-                f"{path}.visits.{v}.entries.{e}", check_record(entry.slot, entry.value)
-            )
+            faults += under(f"{path}.visits.{v}.entries.{e}", check_record(entry.slot, entry.value))
         for p, photo in enumerate(visit.photos):
             if not is_picture(photo.data):
                 at = f"{path}.visits.{v}.photos.{p}.data"
                 says = "must be a JPEG or PNG, of at most 50 million points."
                 faults.append(Fault(path=at, code="not_a_photo", title="A photo", says=says))
         faults += _file_faults(visit.file, f"{path}.visits.{v}.file")
-        faults += _under(f"{path}.visits.{v}.learned", read_learned(visit.learned)[1])
+        faults += under(f"{path}.visits.{v}.learned", read_learned(visit.learned)[1])
     for d, decision in enumerate(item.decisions):
         faults += _file_faults(decision.file, f"{path}.decisions.{d}.file")
     return faults
@@ -328,7 +233,7 @@ def _file_faults(raw: Any, path: str) -> list[Fault]:
         if raw is not None:
             read_document(raw)
     except InvalidInput as error:
-        return _under(path, error.faults)
+        return under(path, error.faults)
     return []
 
 
@@ -370,17 +275,7 @@ def _differs(known: System, prepared: dict[str, Any]) -> bool:
 
 
 def _new_records(known: System, item: SystemItem, ids: Ids) -> list[str]:
-    """What a file brings that is not on record yet, in words. What is on record stays as it is."""
-    brought, said = _brought(item, ids), []
-    for word, model, key, owner in _RECORDS:
-        stored = (
-            set(model.objects.filter(**{owner: known.pk}).values_list(key, flat=True))
-            if brought[word]
-            else set()
-        )
-        new = len({*brought[word]} - stored)
-        if new:
-            said.append(f"{new} {word}")
+    said = new_records(_RECORDS, known.pk, _brought(item, ids))
     closed = {v.pk for v in known.visits.filter(closed_at=None)} & {
         ids(v.id) for v in item.visits if v.closed_at
     }
@@ -390,6 +285,8 @@ def _new_records(known: System, item: SystemItem, ids: Ids) -> list[str]:
 _KINDS: dict[str, tuple[type[Item], Callable[[Context, Piece, Any], Found]]] = {
     "practice": (PracticeItem, _practice),
     "gauge": (GaugeItem, _gauge),
+    "reference": (ReferenceItem, check_reference),
     "site": (SiteHead, _site),
     "system": (SystemItem, _system),
+    "switch": (SwitchItem, check_switch),
 }

@@ -5,6 +5,8 @@ from typing import Any
 import vobject
 
 from accounts.models import Membership
+from calibrations.demo import make_demo
+from calibrations.models import Device
 from sites.models import System
 from visits.models import NextCheck
 
@@ -53,3 +55,20 @@ def test_a_feed_needs_no_sign_in_shows_what_its_person_sees_and_dies_with_the_ne
     assert events(world["anonymous"].get(second).content) == []
     world["viewer"].send("DELETE", "/api/feed")
     assert world["anonymous"].get(second).status_code == 404
+
+
+def test_a_switch_stands_in_it_on_the_day_it_is_due_and_says_why(world: World) -> None:
+    make_demo(world.site)
+    switch = Device.objects.exclude(due_on=None).get()
+    (event,) = events(world["viewer"].get("/api/due.ics").content)
+    assert event.dtstart.value == switch.due_on
+    assert event.summary.value == "Calibrate Humidifier steam trip"
+    assert event.location.value == "North farm, boiler room, wall panel"
+    assert "Due by its drift." in event.description.value
+    assert event.url.value.endswith(f"/switches/{switch.pk}")
+    assert events(world["outsider"].get("/api/due.ics").content) == []
+    Device.objects.filter(pk=switch.pk).update(due_by="failed")
+    (event,) = events(world["viewer"].get("/api/due.ics").content)
+    assert "Left out of tolerance" in event.description.value
+    world["owner"].send("DELETE", f"/api/devices/{switch.pk}")
+    assert events(world["viewer"].get("/api/due.ics").content) == []

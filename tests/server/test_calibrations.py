@@ -15,6 +15,7 @@ from calibrations.models import Calibration, CalibrationEntry, Device
 from tests.core.bench.made import KPA, dual
 
 from .conftest import World
+from .test_documents import words
 
 TODAY = timezone.now().date()
 
@@ -99,7 +100,7 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     due = world["viewer"].get(f"/api/devices/{device}").json()
     assert (due["state"], due["due_by"]) == ("overdue", "failed")
     label = world["viewer"].get(f"/api/devices/{device}/label.pdf").content
-    assert "not for service" in PdfReader(io.BytesIO(label)).pages[0].extract_text()
+    assert "not for service" in words(label)
 
 
 def test_an_entry_sent_twice_counts_once_and_another_under_its_id_is_refused(
@@ -181,10 +182,7 @@ def test_the_demo_s_switch_drifts_and_is_due_before_its_interval(world: World) -
     assert any(each["id"] == "drifts" for each in last["judged"]["says"])
     assert rows["Milk line vacuum alarm"]["state"] == "never"
     label = world["viewer"].get(f"/api/devices/{dual_one['id']}/label.pdf?units=kpa")
-    words = " ".join(PdfReader(io.BytesIO(label.content)).pages[0].extract_text().split())
-    assert "620" in words
-    assert "PS-12" in words
-    assert "M. Linden" in words
+    assert all(each in words(label.content) for each in ("620", "PS-12", "M. Linden"))
 
 
 def test_the_certificate_is_one_page_and_says_what_was_found(world: World, device: str) -> None:
@@ -192,8 +190,36 @@ def test_the_certificate_is_one_page_and_says_what_was_found(world: World, devic
     path = f"/api/calibrations/{said['id']}/certificate.pdf?units=kpa"
     answer = world["viewer"].get(path)
     assert answer.status_code == 200
-    (page,) = PdfReader(io.BytesIO(answer.content)).pages
-    words = " ".join(page.extract_text().split())
+    assert len(PdfReader(io.BytesIO(answer.content)).pages) == 1
+    told = words(answer.content)
     for each in ("Feed pump trip", "Bench 1", "As found: Fail", "As left: Pass", "Upper point"):
-        assert each in words
-    assert "Not closed yet" in words
+        assert each in told
+    assert "Not closed yet" in told
+
+
+def test_a_link_opens_the_certificate_to_anyone_until_it_is_taken_back(
+    world: World, device: str
+) -> None:
+    made = walked(world, device)["id"]
+    path = f"/api/calibrations/{made}/links/{uuid.uuid4()}"
+    early = world["technician"].send("PUT", path, {"days": 7, "units": "kpa"})
+    assert [fault["path"] for fault in early.json()["faults"]] == ["calibration"]
+    closed = world["technician"].send(
+        "PUT", f"/api/calibrations/{made}/closed", {"signed_by": "A. Technician"}
+    )
+    assert closed.status_code == 200
+    told = world["technician"].send("PUT", path, {"days": 7, "units": "kpa"}).json()
+    again = world["technician"].send("PUT", path, {"days": 7, "units": "kpa"}).json()
+    assert again == told
+    opened = "/" + told["address"].split("/", 3)[3]
+    sheet = world["anonymous"].get(opened)
+    assert sheet["X-Robots-Tag"] == "noindex, nofollow"
+    assert "As left: Pass" in words(sheet.content)
+    assert "kPa" in words(sheet.content)
+    assert world["anonymous"].get(opened.replace("/certificates", "")).status_code == 404
+    assert world["viewer"].send("DELETE", path).status_code == 403
+    assert world["outsider"].send("DELETE", path).status_code == 404
+    (row,) = world["viewer"].get(f"/api/calibrations/{made}/links").json()
+    assert (row["state"], row["address"]) == ("alive", "")
+    assert world["technician"].send("DELETE", path).json()["state"] == "revoked"
+    assert world["anonymous"].get(opened).status_code == 404

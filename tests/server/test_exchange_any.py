@@ -9,6 +9,8 @@ from typing import Any
 
 import pytest
 
+from calibrations.demo import make_demo
+from calibrations.models import Calibration, CalibrationEntry, Device
 from sites.models import Site, System
 from visits.models import Entry, Visit
 
@@ -71,12 +73,15 @@ def counted() -> tuple[int, ...]:
         System.objects.count(),
         Visit.objects.count(),
         Entry.objects.count(),
+        Device.objects.count(),
+        CalibrationEntry.objects.count(),
     )
 
 
 @pytest.mark.parametrize("seed", range(6))
 def test_a_tampered_archive_is_refused_by_field_or_taken_whole(world: World, seed: int) -> None:
     recorded(world)
+    make_demo(world.site)
     good = exported(world)
     chance = random.Random(seed)
     for _ in range(12):
@@ -103,3 +108,6 @@ def test_a_tampered_archive_is_refused_by_field_or_taken_whole(world: World, see
         for visit in Visit.objects.values_list("pk", flat=True):
             assert world["viewer"].get(f"/api/visits/{visit}").status_code == 200
             assert world["viewer"].get(f"/api/visits/{visit}/trends").status_code == 200
+        assert world["viewer"].get("/api/devices").status_code == 200
+        for made in Calibration.objects.values_list("pk", flat=True):
+            assert world["viewer"].get(f"/api/calibrations/{made}").status_code == 200

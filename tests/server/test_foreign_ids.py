@@ -13,7 +13,13 @@ from django.apps import apps
 from django.utils import timezone
 
 from accounts.models import Membership, Role, User, Workspace
-from calibrations.models import Calibration, CalibrationEntry, Device, Reference
+from calibrations.models import (
+    Calibration,
+    CalibrationEntry,
+    CertificateLink,
+    Device,
+    Reference,
+)
 from documents.models import Link
 from exchange.models import Import
 from gauges.models import Gauge
@@ -80,6 +86,9 @@ def everything(workspace: Workspace, site: Site, system: System, name: str) -> d
             calibration=calibration,
             value={"kind": "voided", "why": name},
         ).id,
+        "certificate_link_id": CertificateLink.objects.create(
+            calibration=calibration, units="us", expires_at=ends
+        ).pk,
         "reference_id": Reference.objects.create(
             pk=uuid.uuid4(), workspace=workspace, data={**raw["reference"], "name": name}
         ).pk,

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from accounts.models import Membership, Role, User, Workspace
 from accounts.permissions import OPEN, PERMISSIONS, PERSONAL
-from calibrations.models import Calibration, CalibrationEntry, Device
+from calibrations.models import Calibration, CalibrationEntry, CertificateLink, Device
 from config.api import api
 from documents.models import Link
 from exchange.models import Import
@@ -118,6 +118,19 @@ def _calibration(world: World) -> uuid.UUID:
     return found.pk
 
 
+def _certificate_link(world: World) -> uuid.UUID:
+    ends = timezone.now() + timedelta(days=1)
+    made = {"calibration_id": _calibration(world), "units": "us", "expires_at": ends}
+    return CertificateLink.objects.get_or_create(pk=LINK, defaults=made)[0].pk
+
+
+def _of_a_signed_one(world: World) -> str:
+    """Where a link to a certificate is made: only what is signed is shared."""
+    made = _calibration(world)
+    Calibration.objects.filter(pk=made).update(closed_at=timezone.now(), signed_by="A. Technician")
+    return f"/api/calibrations/{made}/links/{uuid.uuid4()}"
+
+
 def _begins(world: World) -> dict[str, Any]:
     day = timezone.now().date().isoformat()
     return {"on": day, "reference": {**dual()["reference"], "due": "2999-01-01"}}
@@ -147,6 +160,7 @@ def _path(name: str) -> Callable[[World], str]:
         stand_in=_stand_in(w),
         device=_device(w),
         calibration=_calibration(w),
+        certificate_link=_certificate_link(w),
     )
 
 
@@ -514,6 +528,17 @@ ROWS: dict[tuple[str, str], Row] = {
         _path("/api/calibrations/{calibration}/closed"),
         lambda w: {"signed_by": "A. Technician"},
         (200, 200, 403, 404, 401),
+    ),
+    ("GET", "/api/calibrations/{calibration_id}/links"): _row(
+        "/api/calibrations/{calibration}/links", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/calibrations/{calibration_id}/links/{certificate_link_id}"): (
+        _of_a_signed_one,
+        lambda w: {"days": 7},
+        (200, 200, 403, 404, 401),
+    ),
+    ("DELETE", "/api/calibrations/{calibration_id}/links/{certificate_link_id}"): _row(
+        "/api/calibrations/{calibration}/links/{certificate_link}", 200, 200, 403, 404, 401
     ),
     ("POST", "/api/decide"): (
         _path("/api/decide"),

@@ -22,6 +22,7 @@ __all__ = [
     "Turned",
     "Value",
     "Voided",
+    "may_follow_closing",
     "progress_of",
     "read_value",
 ]
@@ -82,6 +83,7 @@ _CLASSES: dict[str, type[Checked]] = {
     "turned": Turned,
     "voided": Voided,
 }
+_CORRECTS = ("read", "turned", "voided")
 _KIND = variants("kind", lambda: _CLASSES)
 
 
@@ -157,6 +159,21 @@ def _beside(value: Value, device: BenchDevice) -> Iterable[Fault]:
         yield Fault(path="point", code="no_point", title="Upper point", says=says)
     if isinstance(value, Turned) and value.upper:
         yield Fault(path="upper", code="no_point", title="Upper screw", says=says)
+
+
+def may_follow_closing(raw: Any, supersedes: object) -> bool:
+    """Whether an entry may come after a calibration was signed: only what corrects a reading or a
+    turn.
+
+    Args:
+        raw: What the entry holds, as plain values.
+        supersedes: What it corrects; None for nothing.
+
+    Returns:
+        Whether it may.
+    """
+    kind = raw.get("kind") if isinstance(raw, Mapping) else None
+    return supersedes is not None and kind in _CORRECTS
 
 
 def progress_of(entries: Sequence[Entry]) -> Progress:

@@ -18,8 +18,10 @@
   const KINDS: Record<string, string> = {
     practice: 'Practice',
     gauge: 'Gauge',
+    reference: 'Reference',
     site: 'Site',
     system: 'System',
+    switch: 'Switch',
   }
   const MARKS: Record<Change, string> = { added: '+', changed: '≈', same: '=', refused: '■' }
 
