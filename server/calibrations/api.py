@@ -43,13 +43,15 @@ CHANGES = {200: CalibrationOut, 409: Problem, **REFUSALS}
 @router.get("/devices", response={200: list[DeviceOut], **REFUSALS}, openapi_extra=READ)
 def read_devices(request: HttpRequest) -> list[DeviceOut]:
     """The switches in use of the actor's workspaces, the soonest due first."""
-    return [device_out(each) for each in selectors.devices_for_actor(actor_of(request))]
+    actor = actor_of(request)
+    return [device_out(each, actor) for each in selectors.devices_for_actor(actor)]
 
 
 @router.get("/devices/{device_id}", response={200: DeviceOut, **REFUSALS}, openapi_extra=READ)
 def read_device(request: HttpRequest, device_id: UUID) -> DeviceOut:
     """One switch."""
-    return device_out(selectors.device_for_actor(actor_of(request), device_id))
+    actor = actor_of(request)
+    return device_out(selectors.device_for_actor(actor, device_id), actor)
 
 
 @router.put(
@@ -62,7 +64,8 @@ def put_device(
 ) -> DeviceOut:
     """Adds a switch under the id given, or changes it. Safe to repeat."""
     actor = actor_of(request)
-    return device_out(services.put_device(actor, site_id, device_id, body.version, body.device))
+    made = services.put_device(actor, site_id, device_id, body.version, body.device)
+    return device_out(made, actor)
 
 
 @router.delete("/devices/{device_id}", response={204: None, **REFUSALS}, openapi_extra=CHANGE)
@@ -137,7 +140,7 @@ def begin_calibration(
     made = services.begin(
         actor_of(request), device_id, calibration_id, body.reference, body.on, made_of(request)
     )
-    return model_response(calibration_out(made, units))
+    return model_response(calibration_out(made, units, actor_of(request)))
 
 
 @router.get(
@@ -150,7 +153,7 @@ def read_calibration(
 ) -> HttpResponse:
     """A calibration, with what is next."""
     found = selectors.calibration_for_actor(actor_of(request), calibration_id)
-    return model_response(calibration_out(found, units))
+    return model_response(calibration_out(found, units, actor_of(request)))
 
 
 @router.get(
@@ -187,7 +190,7 @@ def add_calibration_entry(
         body.supersedes,
         made_of(request),
     )
-    return model_response(calibration_out(made, units))
+    return model_response(calibration_out(made, units, actor_of(request)))
 
 
 @router.put("/calibrations/{calibration_id}/closed", response=CHANGES, openapi_extra=CHANGE)
@@ -198,7 +201,7 @@ def close_calibration(
     made = services.close(
         actor_of(request), calibration_id, body.signed_by, body.remark, made_of(request)
     )
-    return model_response(calibration_out(made, units))
+    return model_response(calibration_out(made, units, actor_of(request)))
 
 
 @router.get(

@@ -132,7 +132,7 @@ def standing_of(
     """How far a calibration is, by its entries, read anew unless they are given."""
     switch = switch_of(calibration.switch)
     found = entries_of(calibration) if entries is None else entries
-    progress = progress_of(_log(found, switch))
+    progress = progress_of(_log(found, switch), switch)
     return Standing(calibration.on, switch, gauge_of(calibration.reference), progress)
 
 

@@ -8,6 +8,7 @@ from django.utils import timezone
 from ninja import Schema
 
 from accounts.models import shown
+from accounts.permissions import Actor
 from zerodip.bench.calibrate import Judgement, calibrate
 from zerodip.bench.file import Calibration as Made
 from zerodip.bench.guide import Next, next_of
@@ -55,6 +56,7 @@ class DeviceOut(Schema):
     due_by: str
     state: DueState
     retired: bool
+    may_change: bool
 
 
 class ReferenceIn(Schema):
@@ -127,7 +129,8 @@ class CalibrationRow(Schema):
 
 class CalibrationOut(Schema):
     """A calibration: the switch and the reference as they were, what the points are called, what
-    is next, the entries, and how it is judged (None before each point was read)."""
+    is next, the entries, and how it is judged (None before each point was read). `may_change`
+    tells whether this person may go on with it and share its certificate."""
 
     id: UUID
     device: UUID
@@ -143,10 +146,11 @@ class CalibrationOut(Schema):
     closed_at: datetime | None
     signed_by: str
     remark: str
+    may_change: bool
 
 
-def device_out(device: Device) -> DeviceOut:
-    """A switch."""
+def device_out(device: Device, actor: Actor) -> DeviceOut:
+    """A switch, as the actor sees it."""
     return DeviceOut(
         id=device.pk,
         site=device.site_id,
@@ -157,6 +161,7 @@ def device_out(device: Device) -> DeviceOut:
         due_by=device.due_by,
         state="overdue" if device.due_by == "failed" else _state(device.due_on),
         retired=device.retired_at is not None,
+        may_change=actor.may("calibrations.change", device.site.workspace_id),
     )
 
 
@@ -192,8 +197,8 @@ def calibration_row(calibration: Calibration) -> CalibrationRow:
     )
 
 
-def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
-    """A calibration, with what is next."""
+def calibration_out(calibration: Calibration, units: str, actor: Actor) -> CalibrationOut:
+    """A calibration, with what is next, as the actor sees it."""
     entries = list(calibration.entries.select_related("made_by"))
     at = standing_of(calibration, entries)
     return CalibrationOut(
@@ -220,6 +225,7 @@ def calibration_out(calibration: Calibration, units: str) -> CalibrationOut:
         closed_at=calibration.closed_at,
         signed_by=calibration.signed_by,
         remark=calibration.remark,
+        may_change=actor.may("calibrations.change", calibration.device.site.workspace_id),
     )
 
 

@@ -127,7 +127,9 @@ def rate_pa(device: BenchDevice, runs: Sequence[BenchRun]) -> float:
     """How far the pressure moved between the change and the reading of it, at most, Pa."""
     usual = USUAL_RATE * device.span_pa
     return max(
-        (usual if run.rate_pa_s is None else run.rate_pa_s) * DELAY_S[run.seen_by] for run in runs
+        (usual if run.rate_pa_s is None else run.rate_pa_s)
+        * (DELAY_S[run.seen_by] if run.delay_s is None else run.delay_s)
+        for run in runs
     )
 
 

@@ -30,7 +30,8 @@ Enters = Literal["confirm", "set", "reset", "turn"]
 class Instruction:
     """What to do next: its id, title and text, what can hurt (empty for nothing), and what is
     entered: a confirmation, or where a point acted or reset (which of them in `point`), with where
-    that is expected (Pa gauge)."""
+    that is expected (Pa gauge). An approach is timed from a pressure on (Pa gauge, in words, too),
+    and takes so long at least (s)."""
 
     id: str
     title: str
@@ -39,6 +40,9 @@ class Instruction:
     enters: Enters = "confirm"
     point: str = ""
     expected_pa: float | None = None
+    from_pa: float | None = None
+    from_says: str = ""
+    least_s: float | None = None
 
 
 _OF_MOST = 0.6  # of the most that a fixed deadband may be, that it usually is
@@ -133,6 +137,7 @@ def next_run(
     wanted: int,
     units: str,
     earlier: Sequence[BenchRun] = (),
+    expected: Sequence[float] | None = None,
 ) -> Instruction | None:
     """The next reading of a series of runs, the upper point first; None where all are there. A run
     whose resetting is not read yet asks for that.
@@ -143,6 +148,8 @@ def next_run(
         wanted: How many of each point.
         units: Unit system of the texts.
         earlier: Runs before a screw was turned: they tell the deadband.
+        expected: Where each point should act, Pa gauge, where the series does not tell yet; None
+            for where it is to.
 
     Returns:
         The instruction.
@@ -155,7 +162,8 @@ def next_run(
         return None
     at = max(at for at, count in enumerate(counts) if count == least)
     last = [run.set_gauge_pa for run in runs if run.at == at]
-    return _set(device, at, (least + 1, wanted), last[-1] if last else None, units)
+    near = last[-1] if last else expected[at] if expected else device.points[at].gauge_pa
+    return _set(device, at, (least + 1, wanted), near, units)
 
 
 def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
@@ -176,24 +184,36 @@ def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
 
 
 def _set(
-    device: BenchDevice, at: int, count: tuple[int, int], last: float | None, units: str
+    device: BenchDevice, at: int, count: tuple[int, int], near: float, units: str
 ) -> Instruction:
     point, (run, wanted) = device.points[at], count
     grain = device.tolerance_pa(at) / 5
-    room = max(0.05 * device.span_pa, 2 * device.tolerance_pa(at))
-    begin = point.gauge_pa - room if point.rises else point.gauge_pa + room
+    begin = _begin(device, at, near)
+    way = near - begin if point.rises else begin - near
     of = f", run {run} of {wanted}" if wanted > 1 else ""
+    starts = shown(begin, units, grain)
     return Instruction(
         id=f"{POINTS[at]}.set",
         title=f"{titles(device)[at]}{of}: where it acts",
         text=(
-            f"Go to {shown(begin, units, grain)}, then {_way(device, point.rises)} slowly: "
-            f"{_slowly(device, units)}. Expected near {shown(point.gauge_pa, units, grain)}."
+            f"Go to {starts}, then {_way(device, point.rises)} slowly: "
+            f"{_slowly(device, units)}. Expected near {shown(near, units, grain)}."
         ),
         enters="set",
         point=POINTS[at],
-        expected_pa=point.gauge_pa if last is None else last,
+        expected_pa=near,
+        from_pa=begin,
+        from_says=starts,
+        least_s=way / (USUAL_RATE * device.span_pa) if way > 0 else None,
     )
+
+
+def _begin(device: BenchDevice, at: int, near: float) -> float:
+    """Where a slow approach begins: well before the point, within the range."""
+    room = max(0.05 * device.span_pa, 2 * device.tolerance_pa(at))
+    if device.points[at].rises:
+        return max(near - room, device.low_gauge_pa)
+    return min(near + room, device.high_gauge_pa)
 
 
 def _reset(device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], units: str) -> Instruction:

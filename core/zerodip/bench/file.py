@@ -41,7 +41,8 @@ def _off(title: str) -> Any:
 @dataclass(frozen=True, kw_only=True)
 class BenchRun(Checked):
     """One run up and down at a point: where it acted and where it reset (Pa gauge), how fast the
-    pressure moved (Pa/s, None where nobody timed it), and by what the change was seen."""
+    pressure moved (Pa/s, None where nobody timed it), by what the change was seen, and for how long
+    it may have gone unseen (s, None where that is usual)."""
 
     point: str = choice("Point", POINTS, default="lower")
     set_gauge_pa: float = quantity("Acted at", "pressure", VACUUM_PA, MOST_PA)
@@ -50,6 +51,7 @@ class BenchRun(Checked):
         "Rate of approach, in a second", "pressure", 0.0, 1e6, default=None
     )
     seen_by: str = choice("Seen by", SEEN_BY, default="lamp")
+    delay_s: float | None = quantity("Seen within", "duration", 0.0, 60.0, default=None)
 
     @property
     def at(self) -> int:

@@ -56,9 +56,9 @@ def next_of(device: BenchDevice, reference: Reference, progress: Progress, units
             return Next(instruction=each)
     now = progress.segments[-1]
     earlier = [run for each in progress.segments[:-1] for run in each.runs]
-    first = next_run(device, now.runs, 1, units, earlier)
+    first = next_run(device, now.runs, 1, units, earlier, _expected(device, progress))
     if first is not None:
-        return Next(instruction=_expecting(first, device, progress))
+        return Next(instruction=first)
     if LEFT not in progress.confirmed and not _passes(device, reference, now):
         adjust = _adjust(device, reference, progress, units)
         if adjust is not None:
@@ -165,15 +165,15 @@ def _adjust(
     return None
 
 
-def _expecting(told: Instruction, device: BenchDevice, progress: Progress) -> Instruction:
-    """A point's first reading after a turn is expected where the turn should have brought it."""
-    turned = progress.segments[-1].turned
-    looks = _looks(device, progress.segments[:-1])
-    if told.enters != "set" or turned is None or not looks:
-        return told
-    repeats = _repeats(progress)
-    expected = expected_after(device, looks, turned.lower, turned.upper, repeats)
-    return replace(told, expected_pa=expected[POINTS.index(told.point)])
+def _expected(device: BenchDevice, progress: Progress) -> Sequence[float] | None:
+    """Where the last turn should have brought the points, while one of them was not read since;
+    None before the first turn."""
+    now, looks = progress.segments[-1], _looks(device, progress.segments[:-1])
+    turned = now.turned
+    read = all(now.count(at) for at in range(len(device.points)))
+    if turned is None or not looks or read:
+        return None
+    return expected_after(device, looks, turned.lower, turned.upper, _repeats(progress))
 
 
 def _step(device: BenchDevice, reference: Reference, progress: Progress) -> BenchStep:

@@ -39,8 +39,8 @@ class Confirmed(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class Read(Checked):
-    """Where a point acted or reset (Pa gauge), how fast the pressure moved (Pa/s) and by what the
-    change was seen."""
+    """Where a point acted or reset (Pa gauge), how fast the pressure moved (Pa/s), or from where
+    (Pa gauge) it came in how long (s), by what the change was seen and within how long (s)."""
 
     tag = ("kind", "read")
     point: str = choice("Point", POINTS)
@@ -49,7 +49,21 @@ class Read(Checked):
     rate_pa_s: float | None = quantity(
         "Rate of approach, in a second", "pressure", 0.0, 1e6, default=None
     )
+    from_gauge_pa: float | None = quantity(
+        "Approached from", "pressure", VACUUM_PA, MOST_PA, default=None
+    )
+    approach_s: float | None = quantity("Approached in", "duration", 0.1, 86400, default=None)
     seen_by: str = choice("Seen by", SEEN_BY, default="lamp")
+    delay_s: float | None = quantity("Seen within", "duration", 0.0, 60.0, default=None)
+
+    def approach_pa_s(self, rises: bool) -> float | None:
+        """How fast the pressure came, Pa/s, at a point that acts on rising pressure or not; None
+        where nobody timed it, or what was timed did not lead up to the point."""
+        if self.rate_pa_s is not None or self.approach_s is None or self.from_gauge_pa is None:
+            return self.rate_pa_s
+        way = self.gauge_pa - self.from_gauge_pa
+        way = way if rises else -way
+        return way / self.approach_s if way > 0 else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -176,18 +190,19 @@ def may_follow_closing(raw: Any, supersedes: object) -> bool:
     return supersedes is not None and kind in _CORRECTS
 
 
-def progress_of(entries: Sequence[Entry]) -> Progress:
+def progress_of(entries: Sequence[Entry], device: BenchDevice) -> Progress:
     """How far a calibration is.
 
     Args:
         entries: Its entries in the order in which they came; one sent twice counts once.
+        device: The switch.
 
     Returns:
         The progress.
     """
     made = Progress()
     for value in _standing(entries):
-        made = _with(made, value)
+        made = _with(made, value, device)
     return made
 
 
@@ -208,25 +223,28 @@ def _standing(entries: Sequence[Entry]) -> list[Value]:
     return [value for value in values if not isinstance(value, Voided)]
 
 
-def _with(made: Progress, value: Value) -> Progress:
+def _with(made: Progress, value: Value, device: BenchDevice) -> Progress:
     if isinstance(value, Confirmed):
         return replace(made, confirmed=made.confirmed | {value.what})
     *before, last = made.segments
     if isinstance(value, Turned):
         return replace(made, segments=(*made.segments, Segment(value)))
     if isinstance(value, Read):
-        return replace(made, segments=(*before, replace(last, runs=_read(last.runs, value))))
+        return replace(
+            made, segments=(*before, replace(last, runs=_read(last.runs, value, device)))
+        )
     return made
 
 
-def _read(runs: tuple[BenchRun, ...], value: Read) -> tuple[BenchRun, ...]:
+def _read(runs: tuple[BenchRun, ...], value: Read, device: BenchDevice) -> tuple[BenchRun, ...]:
     """A resetting belongs to the run of its point that still wants one; none begins with it."""
     if value.which == "set":
         run = BenchRun(
             point=value.point,
             set_gauge_pa=value.gauge_pa,
-            rate_pa_s=value.rate_pa_s,
+            rate_pa_s=value.approach_pa_s(device.points[POINTS.index(value.point)].rises),
             seen_by=value.seen_by,
+            delay_s=value.delay_s,
         )
         return (*runs, run)
     open_at = [

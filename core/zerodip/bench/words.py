@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 
+from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.drift import Drift
 from zerodip.bench.file import Calibration
@@ -20,6 +21,7 @@ VERDICTS = {
     "fail": "Fail",
     "open": "Not judged yet",
 }
+_FAST = 1.5  # times the usual approach, from which on it is told
 _ACTED_LATE = {
     "rising": ("later", "higher pressure", "earlier", "lower pressure"),
     "falling": ("earlier", "higher pressure", "later", "lower pressure"),
@@ -77,6 +79,7 @@ def said(
         *_left(of, left, units),
         *_reference(of),
         *_coarse(left),
+        *_fast(of, units),
         *(() if any(_open(point) for point in left) else _drifts(of, drifts, units)),
     )
     return gravest_first(made)
@@ -152,6 +155,17 @@ def _reference(of: Calibration) -> Iterator[Said]:
         title = "A reference that should not be used"
         text = f"{doubt.title} {doubt.says.split(':')[0]}. Used because: {why}"
         yield Said(id="reference.overruled", weight="warning", title=title, text=text)
+
+
+def _fast(of: Calibration, units: str) -> Iterator[Said]:
+    """An approach that makes the uncertainty wider than it need be."""
+    usual = USUAL_RATE * of.device.span_pa
+    fastest = max((run.rate_pa_s or 0.0 for run in of.as_left), default=0.0)
+    if fastest <= _FAST * usual:
+        return
+    rate, slower = (shown(each, units, usual) for each in (fastest, usual))
+    text = f"By up to {rate} a second. At {slower} a second the readings are surer."
+    yield Said(id="fast", weight="notice", title="Approached fast", text=text)
 
 
 def _coarse(left: Sequence[PointFigures]) -> Iterator[Said]:

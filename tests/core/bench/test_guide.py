@@ -10,8 +10,9 @@ import pytest
 from bench.set_points import DualSwitch
 from tests.core.bench.made import KPA, calibration
 from zerodip.bench.calibrate import calibrate
-from zerodip.bench.course import AFTER, BEFORE, LEFT, preparations
+from zerodip.bench.course import AFTER, BEFORE, LEFT, next_run, preparations
 from zerodip.bench.device import VACUUM_PA, BenchDevice, Reference, SetPoint
+from zerodip.bench.file import POINTS, BenchRun
 from zerodip.bench.guide import Next, calibration_of, next_of
 from zerodip.bench.log import Confirmed, Entry, Read, Turned, Voided, progress_of, read_value
 
@@ -35,7 +36,7 @@ class Bench:
         self.entries: list[Entry] = []
 
     def next(self) -> Next:
-        return next_of(self.device, self.reference, progress_of(self.entries), "us")
+        return next_of(self.device, self.reference, progress_of(self.entries, self.device), "us")
 
     def add(self, value: Any, supersedes: str | None = None) -> str:
         entry = Entry(str(len(self.entries)), value, supersedes)
@@ -75,7 +76,7 @@ def test_a_dual_switch_is_led_to_its_end(seed: int) -> None:
     switch = DualSwitch(random.Random(900 + seed))
     bench = Bench(switch, switch.device)
     bench.walks()
-    progress = progress_of(bench.entries)
+    progress = progress_of(bench.entries, bench.device)
     assert progress.confirmed == {*BEFORE, *AFTER}
     made = calibration_of(bench.device, bench.reference, progress, TODAY)
     assert made is not None
@@ -92,7 +93,7 @@ def test_a_switch_that_is_right_is_left_alone() -> None:
     switch.points = [point.gauge_pa for point in switch.device.points]
     bench = Bench(switch, switch.device)
     bench.walks()
-    progress = progress_of(bench.entries)
+    progress = progress_of(bench.entries, bench.device)
     assert not progress.adjusted
     assert len(progress.found) == 6
     assert len(bench.entries) == len(BEFORE) + 12 + len(AFTER)
@@ -125,7 +126,7 @@ def test_what_does_not_answer_is_stopped_at_and_may_be_left_as_it_is() -> None:
     assert told.id == "stop"
     bench.add(Confirmed(what=LEFT))
     bench.walks()
-    progress = progress_of(bench.entries)
+    progress = progress_of(bench.entries, bench.device)
     assert {*AFTER} <= progress.confirmed
     made = calibration_of(bench.device, bench.reference, progress, TODAY)
     assert made is not None
@@ -142,7 +143,9 @@ def test_points_as_near_as_they_may_be_are_led_to_their_end(seed: int) -> None:
     switch.points = [lower.gauge_pa - 0.02 * switch.span, near.gauge_pa + 0.03 * switch.span]
     bench = Bench(switch, switch.device)
     bench.walks()
-    made = calibration_of(bench.device, bench.reference, progress_of(bench.entries), TODAY)
+    made = calibration_of(
+        bench.device, bench.reference, progress_of(bench.entries, bench.device), TODAY
+    )
     assert made is not None
     assert calibrate(made).left_verdict in ("pass", "conditional_pass")
 
@@ -166,7 +169,7 @@ def test_a_single_point_is_led_to_its_end() -> None:
     device = BenchDevice(name="one", high_gauge_pa=1000 * KPA, points=(point,), hazardous=True)
     bench = Bench(Single(430 * KPA), device)
     bench.walks()
-    made = calibration_of(device, bench.reference, progress_of(bench.entries), TODAY)
+    made = calibration_of(device, bench.reference, progress_of(bench.entries, bench.device), TODAY)
     assert made is not None
     assert calibrate(made).left_verdict == "pass"
 
@@ -180,19 +183,85 @@ def walked() -> Bench:
 
 def test_a_wrong_reading_corrected_is_as_if_it_had_been_right() -> None:
     bench = walked()
-    right = progress_of(bench.entries)
+    right = progress_of(bench.entries, bench.device)
     at = next(k for k, each in enumerate(bench.entries) if isinstance(each.value, Read))
     true = bench.entries[at]
     assert isinstance(true.value, Read)
     wrong = replace(true, value=replace(true.value, gauge_pa=true.value.gauge_pa + 5 * KPA))
     entries = [*bench.entries[:at], wrong, *bench.entries[at + 1 :]]
-    assert progress_of(entries) != right
+    assert progress_of(entries, bench.device) != right
     entries.append(Entry("later", true.value, supersedes=true.id))
-    assert progress_of(entries) == right
+    assert progress_of(entries, bench.device) == right
     entries += [entries[3], entries[-1]]  # sent twice
-    assert progress_of(entries) == right
+    assert progress_of(entries, bench.device) == right
     entries.append(Entry("void", Voided(), supersedes="later"))
-    assert len(progress_of(entries).found) < len(right.found)
+    assert len(progress_of(entries, bench.device).found) < len(right.found)
+
+
+def approached(**timed: Any) -> Any:
+    device = calibration().device
+    value, faults = read_value({"kind": "read", "which": "set", **timed}, device)
+    assert not faults
+    (run,) = progress_of([Entry("one", value)], device).found  # type: ignore[arg-type]
+    return run.rate_pa_s
+
+
+@pytest.mark.parametrize(
+    ("point", "begin", "acted", "rate"),
+    [
+        ("upper", 650, 700, 2000),
+        ("lower", 350, 300, 2000),
+        ("upper", 710, 700, None),  # it acted before the watch was started
+        ("lower", 290, 300, None),
+        ("upper", 700, 700, None),
+    ],
+)
+def test_an_approach_is_timed_from_the_right_side_or_not_at_all(
+    point: str, begin: float, acted: float, rate: float | None
+) -> None:
+    timed = {"from_gauge_pa": begin * KPA, "approach_s": 25, "gauge_pa": acted * KPA}
+    assert approached(point=point, **timed) == rate
+    assert approached(point=point, **timed, rate_pa_s=123.0) == 123.0
+    assert approached(point=point, gauge_pa=acted * KPA, approach_s=25) is None
+
+
+@pytest.mark.parametrize("lasts_s", [5.0, 500.0])
+def test_a_slower_approach_is_surer_and_a_fast_one_is_told(lasts_s: float) -> None:
+    bench = walked()
+    progress = progress_of(bench.entries, bench.device)
+    usual = calibration_of(bench.device, bench.reference, progress, TODAY)
+    for at, each in enumerate(bench.entries):
+        if isinstance(each.value, Read) and each.value.which == "set":
+            way = 0.05 * bench.device.span_pa
+            rises = bench.device.points[POINTS.index(each.value.point)].rises
+            begin = each.value.gauge_pa - (way if rises else -way)
+            timed = replace(each.value, from_gauge_pa=begin, approach_s=lasts_s)
+            bench.entries[at] = replace(each, value=timed)
+    progress = progress_of(bench.entries, bench.device)
+    made = calibration_of(bench.device, bench.reference, progress, TODAY)
+    assert made is not None
+    assert usual is not None
+    fast = lasts_s < 25.0  # in which five parts in a hundred of the range are passed as usual
+    for now, before in zip(calibrate(made).left, calibrate(usual).left, strict=True):
+        assert (now.budget.expanded_pa > before.budget.expanded_pa) == fast
+    assert any(each.id == "fast" for each in calibrate(made).says) == fast
+
+
+def test_an_approach_begins_before_the_point_within_the_range() -> None:
+    device = calibration().device
+    first = next_run(device, (), 1, "us")
+    assert first is not None
+    assert (first.from_pa, first.least_s) == (pytest.approx(650 * KPA), pytest.approx(25.0))
+    runs = [
+        BenchRun(point="upper", set_gauge_pa=20 * KPA, reset_gauge_pa=10 * KPA),
+        BenchRun(point="lower", set_gauge_pa=300 * KPA, reset_gauge_pa=340 * KPA),
+    ]
+    again = next_run(device, runs, 3, "us")
+    assert again is not None
+    assert (again.from_pa, again.least_s) == (0.0, pytest.approx(10.0))
+    none = next_run(device, [replace(runs[0], set_gauge_pa=-50.0), runs[1]], 3, "us")
+    assert none is not None
+    assert none.least_s is None
 
 
 @pytest.mark.parametrize(

@@ -5107,6 +5107,8 @@ export interface components {
             state: "never" | "overdue" | "soon" | "good";
             /** Retired */
             retired: boolean;
+            /** May Change */
+            may_change: boolean;
         };
         /**
          * HeldStamp
@@ -5971,7 +5973,8 @@ export interface components {
         /**
          * CalibrationOut
          * @description A calibration: the switch and the reference as they were, what the points are called, what
-         *     is next, the entries, and how it is judged (None before each point was read).
+         *     is next, the entries, and how it is judged (None before each point was read). `may_change`
+         *     tells whether this person may go on with it and share its certificate.
          */
         CalibrationOut: {
             /**
@@ -6013,6 +6016,8 @@ export interface components {
             signed_by: string;
             /** Remark */
             remark: string;
+            /** May Change */
+            may_change: boolean;
         };
         /**
          * Component
@@ -6076,7 +6081,8 @@ export interface components {
          * Instruction
          * @description What to do next: its id, title and text, what can hurt (empty for nothing), and what is
          *     entered: a confirmation, or where a point acted or reset (which of them in `point`), with where
-         *     that is expected (Pa gauge).
+         *     that is expected (Pa gauge). An approach is timed from a pressure on (Pa gauge, in words, too),
+         *     and takes so long at least (s).
          */
         Instruction: {
             /** Id */
@@ -6103,6 +6109,15 @@ export interface components {
             point: string;
             /** Expected Pa */
             expected_pa?: number | null;
+            /** From Pa */
+            from_pa?: number | null;
+            /**
+             * From Says
+             * @default
+             */
+            from_says: string;
+            /** Least S */
+            least_s?: number | null;
         };
         /**
          * Judgement

@@ -5,12 +5,11 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
   import { route } from '../../router'
-  import Segmented from '../../ui/Segmented.svelte'
   import TopBar from '../../ui/TopBar.svelte'
+  import Asked from './Asked.svelte'
+  import Certificate from './Certificate.svelte'
   import Judged from './Judged.svelte'
-  import Reading from './Reading.svelte'
   import Readings from './Readings.svelte'
-  import Turns from './Turns.svelte'
 
   /** A calibration: one instruction at a time, what was read so far, and how it stands. */
   type Calibration = Schemas['CalibrationOut']
@@ -19,11 +18,6 @@
   let problem = $state.raw<Problem | undefined>()
   let faults = $state.raw<Fault[]>([])
   const TWICE_MS = 600
-  const SEEN_BY = [
-    { id: 'lamp', title: 'Lamp' },
-    { id: 'meter', title: 'Meter' },
-  ]
-  let seen_by = $state('lamp')
   let busy = $state(false)
   let signed = $state('')
   let remark = $state('')
@@ -68,14 +62,6 @@
   }
 </script>
 
-{#snippet leave()}
-  <button
-    type="button"
-    class="btn min-h-14 btn-lg"
-    disabled={busy}
-    onclick={() => add({ kind: 'confirmed', what: 'left_as_it_is' })}>Leave it as it is</button
-  >
-{/snippet}
 <svelte:head><title>Calibration · Zero Dip</title></svelte:head>
 <TopBar>
   {#snippet crumbs()}{#if at}<a
@@ -95,54 +81,8 @@
           read can still be corrected.
         </p>
       {:else if told}
-        <section class="grid gap-3 rounded-box bg-[var(--zd-sand)] p-4" aria-label="Next">
-          <h2 class="text-2xl leading-tight font-bold" data-testid="instruction">{told.title}</h2>
-          {#if told.caution}<p class="rounded-box border-2 border-error px-3 py-2 font-bold">
-              ■ {told.caution}
-            </p>{/if}
-          <p class="text-lg">{told.text}</p>
-          {#if told.enters === 'turn'}
-            {#key at.entries.length}
-              <Turns
-                wanted={at.next.step?.turns ?? {}}
-                dual={names.length > 1}
-                {busy}
-                onset={(turns) => add({ kind: 'turned', ...turns })}
-              />
-            {/key}
-            {@render leave()}
-          {:else if told.enters === 'confirm' && told.id === 'stop'}
-            {@render leave()}
-          {:else if told.enters === 'confirm'}
-            <button
-              type="button"
-              class="btn min-h-16 btn-lg btn-primary"
-              disabled={busy}
-              onclick={() => add({ kind: 'confirmed', what: told.id })}>Done</button
-            >
-          {:else}
-            {#key `${at.entries.length} ${preferences.units}`}
-              <Reading
-                title={told.title}
-                start={told.expected_pa ?? 0}
-                {grain}
-                {busy}
-                onset={(gauge_pa) =>
-                  add({ kind: 'read', point: told.point, which: told.enters, gauge_pa, seen_by })}
-              />
-            {/key}
-            <div class="flex flex-wrap items-center gap-3 text-sm">
-              Change seen by
-              <Segmented
-                label="Change seen by"
-                options={SEEN_BY}
-                value={seen_by}
-                onchange={(by) => (seen_by = by)}
-              />
-            </div>
-          {/if}
-        </section>
-      {:else}
+        <Asked {at} {told} {grain} {busy} {add} />
+      {:else if at.may_change}
         <form class="grid gap-3 rounded-box bg-[var(--zd-sand)] p-4" onsubmit={close}>
           <h2 class="text-2xl font-bold">Sign and close</h2>
           <label class="grid gap-1 text-sm">
@@ -164,12 +104,8 @@
     </div>
     <aside class="grid content-start gap-3">
       {#if at.judged}<Judged judged={at.judged} {names} {grain} adjusted={at.adjusted} />
-        <a
-          class="btn min-h-12"
-          href="/api/calibrations/{at.id}/certificate.pdf?units={preferences.units}"
-          target="_blank"
-          rel="noopener">{at.closed_at ? 'Certificate' : 'Certificate as it stands'}</a
-        >{/if}
+        <Certificate calibration={at.id} closed={!!at.closed_at} mayShare={at.may_change} />
+      {/if}
       <p class="text-sm text-neutral">
         Against {at.reference.name}, {dayOn(at.on)}{at.adjusted ? ', adjusted' : ''}. Site
         procedures come first.

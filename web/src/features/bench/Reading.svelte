@@ -1,21 +1,25 @@
 <script lang="ts">
   import { preferences } from '../../domain/preferences.svelte'
   import { parse, toSi, unitFor } from '../../domain/units'
+  import { held } from '../../ui/held'
   import { figure, stepOf } from './fine'
 
-  /** One reading of the reference: it stands where it is expected, so that a press or two make it right. */
+  /** One reading of the reference: it stands where it is expected, so that a press or two make it right, or one held. */
   let {
     title,
     start,
     grain,
     busy,
     onset,
+    ontouch,
   }: {
     title: string
     start: number
     grain: number
     busy: boolean
     onset: (pa: number | string) => void
+    /** The figure is being set: what was waited for has happened. */
+    ontouch?: () => void
   } = $props()
   const unit = $derived(unitFor('pressure', preferences.units))
   const step = $derived(stepOf(grain, preferences.units))
@@ -24,6 +28,7 @@
   const shown = $derived(typeof pa === 'number' ? figure(pa, grain, preferences.units) : pa)
 
   function nudge(by: number) {
+    ontouch?.()
     const from = typeof pa === 'number' ? pa : start
     pa = (Math.round(from / step) + by) * step
   }
@@ -42,9 +47,9 @@
 {#snippet press([by, sign, word]: [number, string, string])}
   <button
     type="button"
-    class="min-h-16 cursor-pointer text-2xl text-accent"
+    class="min-h-16 cursor-pointer touch-none text-2xl text-accent select-none"
     aria-label="{title}: {word}"
-    onclick={() => nudge(by)}>{sign}</button
+    {@attach held(() => nudge(by))}>{sign}</button
   >
 {/snippet}
 
@@ -67,6 +72,7 @@
           inputmode="decimal"
           autocomplete="off"
           value={shown}
+          onfocus={() => ontouch?.()}
           onchange={(event) => type(event.currentTarget.value)}
         /><span class="text-sm text-neutral">{unit.symbol}</span>
       </span>
