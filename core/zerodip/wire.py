@@ -17,6 +17,7 @@ __all__ = ["NUMBERS", "PROBLEMS", "UNITS_PA", "WireSpec", "first_look", "gauge_p
 
 # How many registers a number takes.
 NUMBERS = {"uint16": 1, "int16": 1, "uint32": 2, "int32": 2, "float32": 2}
+CONTACTS = ("none", "discrete", "coil")  # how a contact is read beside the pressure
 UNITS_PA = {"psi": PSI, "bar": 1e5, "mbar": 1e2, "kPa": 1e3, "MPa": 1e6}
 _BEYOND = 0.05  # of the span, by which a figure may lie outside before it is no pressure
 PROBLEMS: Mapping[str, str] = {
@@ -28,6 +29,7 @@ PROBLEMS: Mapping[str, str] = {
     "wrong_unit": "The gateway does not know this unit number.",
     "wrong_register": "The device has no such register. Sheets often count from 1 or 40001.",
     "wrong_function": "The device does not read this kind of register. Try the other kind.",
+    "no_contact": "The device has no such input for a contact. Try the other kind.",
     "device": "The device answers that it failed. Check the unit number, then its display.",
     "no_pressure": "The figure lies far outside the scale. Check number, order and scale.",
     "frozen": "The figure never moved. Open a tap and test again.",
@@ -37,7 +39,8 @@ PROBLEMS: Mapping[str, str] = {
 @dataclass(frozen=True, kw_only=True)
 class WireSpec(Checked):
     """Where a gauge's figure is and what it means: two figures of the device and the pressures that
-    they stand for (gauge pressure, in the unit of the device's sheet)."""
+    they stand for (gauge pressure, in the unit of the device's sheet). Beside it the device may
+    read a switch's contact, which is 1 while it is closed."""
 
     host: str = words("Address", 100, default="")
     port: float = quantity("Port", "number", 1, 65535, default=502)
@@ -52,12 +55,15 @@ class WireSpec(Checked):
     at_low: float = quantity("Pressure at the low end", "number", -1e4, 1e5, default=0)
     at_high: float = quantity("Pressure at the high end", "number", -1e4, 1e5)
     rate_hz: float = quantity("Readings a second", "number", 1, 20, default=10)
+    contact: str = choice("Contact", CONTACTS, default="none")
+    contact_register: float = quantity("Contact's input, from 0", "number", 0, 65535, default=0)
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
         yield from _whole(values, "port", "Port")
         yield from _whole(values, "unit", "Unit number")
         yield from _whole(values, "register", "Register, from 0")
+        yield from _whole(values, "contact_register", "Contact's input, from 0")
         if not str(values.get("host") or "").strip():
             yield Fault(path="host", code="missing", title="Address", says="is needed.")
         for name, title in (("raw", "Figure"), ("at", "Pressure")):

@@ -14,6 +14,7 @@ from documents.api import as_pdf, origin
 from documents.schemas import LinkIn, LinkOut
 from documents.serializers import link_out
 from documents.signing import signed
+from zerodip.bench.contact import Change
 
 from . import links, selectors, services
 from .certificate import certificate_pdf, label_pdf
@@ -23,6 +24,7 @@ from .serializers import (
     CalibrationEntryIn,
     CalibrationOut,
     CalibrationRow,
+    ChangeIn,
     CloseIn,
     DeviceIn,
     DeviceOut,
@@ -101,6 +103,7 @@ def put_reference(
             reference_id,
             body.version,
             body.reference,
+            body.gauge,
             body.retired,
         )
     )
@@ -138,7 +141,13 @@ def begin_calibration(
 ) -> HttpResponse:
     """Begins a calibration under the id given, or gives the one already open. Safe to repeat."""
     made = services.begin(
-        actor_of(request), device_id, calibration_id, body.reference, body.on, made_of(request)
+        actor_of(request),
+        device_id,
+        calibration_id,
+        body.reference,
+        body.gauge,
+        body.on,
+        made_of(request),
     )
     return model_response(calibration_out(made, units, actor_of(request)))
 
@@ -189,6 +198,27 @@ def add_calibration_entry(
         body.value,
         body.supersedes,
         made_of(request),
+    )
+    return model_response(calibration_out(made, units, actor_of(request)))
+
+
+@router.put(
+    "/calibrations/{calibration_id}/changes/{calibration_entry_id}",
+    response=CHANGES,
+    openapi_extra=CHANGE,
+)
+def take_change(
+    request: HttpRequest,
+    calibration_id: UUID,
+    calibration_entry_id: UUID,
+    body: ChangeIn,
+    units: Units = "us",
+) -> HttpResponse:
+    """Takes the reading at a change of the contact that the reference on the wire saw. Safe to
+    repeat."""
+    change = Change(**body.dict())
+    made = services.take_change(
+        actor_of(request), calibration_id, calibration_entry_id, change, made_of(request)
     )
     return model_response(calibration_out(made, units, actor_of(request)))
 

@@ -10,7 +10,7 @@ from zerodip.bench.certificate import Certificate, certificate_of
 from zerodip.bench.words import shown, titles
 
 from .models import Calibration, Device
-from .selectors import entries_of, made_of, past_before, switch_of
+from .selectors import corrected_after_closing, made_of, past_before, switch_of
 
 __all__ = ["certificate_pdf", "label_pdf"]
 
@@ -23,7 +23,7 @@ def certificate_pdf(calibration: Calibration, units: str) -> bytes:
     if made is None:
         raise NotFound
     it = certificate_of(made, calibrate(made, units), units)
-    late = _corrected(calibration)
+    entries = list(calibration.entries.select_related("made_by"))
     page = {
         "it": it,
         "name": made.device.name,
@@ -34,8 +34,7 @@ def certificate_pdf(calibration: Calibration, units: str) -> bytes:
         "signed_by": calibration.signed_by,
         "remark": calibration.remark,
         "adjusted": bool(made.left),
-        "corrected": len(late),
-        "corrected_on": late[-1] if late else None,
+        "corrected": corrected_after_closing(calibration, entries, units),
         "plot": _plot(it),
     }
     return printed("calibrations/certificate.html", page, units)
@@ -63,16 +62,6 @@ def label_pdf(device: Device, units: str) -> bytes:
         "failed": device.due_by == "failed",
     }
     return printed("calibrations/label.html", page, units)
-
-
-def _corrected(calibration: Calibration) -> list[Any]:
-    """When what was read was corrected after closing."""
-    closed = calibration.closed_at
-    return [
-        each.made_at
-        for each in entries_of(calibration)
-        if closed and each.supersedes and each.made_at > closed
-    ]
 
 
 def _plot(it: Certificate) -> dict[str, Any]:

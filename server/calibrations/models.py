@@ -8,15 +8,18 @@ from django.utils import timezone
 
 from accounts.models import Workspace
 from documents.models import SignedLink
+from gauges.models import Gauge
 from sites.models import Site
 
 
 class Reference(models.Model):
-    """A reference gauge of a workspace (zerodip.bench.device.Reference)."""
+    """A reference gauge of a workspace (zerodip.bench.device.Reference), and which of the gauges on
+    the wire it is, if any."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="references")
     data = models.JSONField()
+    gauge = models.ForeignKey(Gauge, null=True, on_delete=models.SET_NULL, related_name="+")
     retired = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=1)
 
@@ -47,13 +50,14 @@ class Device(models.Model):
 
 
 class Calibration(models.Model):
-    """A calibration of a switch on a day, with the switch and the reference as they were then, and
-    who signed it where it is closed."""
+    """A calibration of a switch on a day, with the switch and the reference as they were then, the
+    gauge on the wire that the reference is, and who signed it where it is closed."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="calibrations")
     switch = models.JSONField()
     reference = models.JSONField()
+    gauge = models.ForeignKey(Gauge, null=True, on_delete=models.SET_NULL, related_name="+")
     on = models.DateField()
     opened_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"

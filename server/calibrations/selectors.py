@@ -8,9 +8,11 @@ from uuid import UUID
 
 from django.db.models import Max, Model, QuerySet
 
+from accounts.models import shown
 from accounts.permissions import Actor
 from common.errors import NotFound
 from documents.selectors import living
+from zerodip.bench.corrections import correction_says
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.bench.file import Calibration as Made
@@ -25,6 +27,7 @@ __all__ = [
     "calibrated_for_actor",
     "calibration_for_actor",
     "calibrations_of",
+    "corrected_after_closing",
     "device_for_actor",
     "devices_for_actor",
     "entries_of",
@@ -80,7 +83,7 @@ def calibration_for_actor(actor: Actor, calibration_id: UUID, lock: bool = False
     """One calibration, or NotFound; locked until the transaction ends if asked."""
     found = Calibration.objects.filter(
         device__site__workspace__in=actor.workspaces("calibrations.read")
-    ).select_related("device__site")
+    ).select_related("device__site", "gauge")
     locked = found.select_for_update(of=("self",)) if lock else found
     return _one(locked.filter(pk=calibration_id))
 
@@ -134,6 +137,31 @@ def standing_of(
     found = entries_of(calibration) if entries is None else entries
     progress = progress_of(_log(found, switch), switch)
     return Standing(calibration.on, switch, gauge_of(calibration.reference), progress)
+
+
+@dataclass(frozen=True)
+class Corrected:
+    """A correction after a calibration was closed: in words, when and by whom."""
+
+    says: str
+    at: datetime
+    by: str
+
+
+def corrected_after_closing(
+    calibration: Calibration, entries: Sequence[CalibrationEntry], units: str
+) -> list[Corrected]:
+    """What was corrected after a calibration was closed, oldest first."""
+    closed, switch = calibration.closed_at, switch_of(calibration.switch)
+    grain = gauge_of(calibration.reference).resolution_pa
+    values = {each.id: read_value(each.value, switch)[0] for each in entries}
+    made = []
+    for each in entries:
+        after, before = values[each.id], values.get(each.supersedes) if each.supersedes else None
+        if closed and each.made_at > closed and before is not None and after is not None:
+            says = correction_says(before, after, switch, grain, units)
+            made.append(Corrected(says, each.made_at, shown(each.made_by, each.by)))
+    return made
 
 
 def made_of(calibration: Calibration, past: Sequence[PastRow] = ()) -> Made | None:

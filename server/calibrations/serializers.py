@@ -1,11 +1,12 @@
 """Switches, references and calibrations as the API shows them."""
 
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from django.utils import timezone
 from ninja import Schema
+from pydantic import Field
 
 from accounts.models import shown
 from accounts.permissions import Actor
@@ -15,13 +16,14 @@ from zerodip.bench.guide import Next, next_of
 from zerodip.bench.words import titles
 
 from .models import Calibration, Device, Reference
-from .selectors import made_of, past_before, standing_of
+from .selectors import corrected_after_closing, made_of, past_before, standing_of
 
 __all__ = [
     "BeginIn",
     "CalibrationEntryIn",
     "CalibrationOut",
     "CalibrationRow",
+    "ChangeIn",
     "CloseIn",
     "DeviceIn",
     "DeviceOut",
@@ -34,6 +36,8 @@ __all__ = [
 ]
 
 SOON_DAYS = 30
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+Wire = Literal["", "gauge", "contact"]
 DueState = Literal["never", "overdue", "soon", "good"]
 
 
@@ -48,6 +52,7 @@ class DeviceOut(Schema):
     """A switch, when it is next due and how that stands."""
 
     id: UUID
+    workspace: UUID
     site: UUID
     site_name: str
     version: int
@@ -60,10 +65,12 @@ class DeviceOut(Schema):
 
 
 class ReferenceIn(Schema):
-    """A reference (zerodip.bench.device.Reference) over the version read, 0 for a new one."""
+    """A reference (zerodip.bench.device.Reference) over the version read, 0 for a new one, and
+    which gauge on the wire it is."""
 
     version: int = 0
     reference: dict[str, Any]
+    gauge: UUID | None = None
     retired: bool = False
 
 
@@ -74,13 +81,15 @@ class ReferenceOut(Schema):
     workspace: UUID
     version: int
     reference: dict[str, Any]
+    gauge: UUID | None
     retired: bool
 
 
 class BeginIn(Schema):
-    """The reference that is used, as it stands, and the day."""
+    """The reference that is used, as it stands, which gauge on the wire it is, and the day."""
 
     reference: dict[str, Any]
+    gauge: UUID | None = None
     on: date
 
 
@@ -89,6 +98,16 @@ class CalibrationEntryIn(Schema):
 
     value: dict[str, Any]
     supersedes: UUID | None = None
+
+
+class ChangeIn(Schema):
+    """A change of the contact as the reference saw it (zerodip.bench.contact.Change), SI."""
+
+    at_s: Finite
+    gauge_pa: Finite
+    rate_pa_s: Finite
+    delay_s: Annotated[float, Field(ge=0, le=60)]
+    closed: bool
 
 
 class CloseIn(Schema):
@@ -115,6 +134,14 @@ class PointShares(Schema):
     left: float
 
 
+class CorrectionOut(Schema):
+    """A correction after closing, in words, when and by whom."""
+
+    says: str
+    at: datetime
+    by: str
+
+
 class CalibrationRow(Schema):
     """A calibration in a list."""
 
@@ -130,7 +157,8 @@ class CalibrationRow(Schema):
 class CalibrationOut(Schema):
     """A calibration: the switch and the reference as they were, what the points are called, what
     is next, the entries, and how it is judged (None before each point was read). `may_change`
-    tells whether this person may go on with it and share its certificate."""
+    tells whether this person may go on with it and share its certificate, `wire` what is read off
+    the reference on the wire: nothing (""), the gauge, or the contact with it."""
 
     id: UUID
     device: UUID
@@ -142,17 +170,20 @@ class CalibrationOut(Schema):
     next: Next
     adjusted: bool
     entries: list[CalibrationEntryOut]
+    corrections: list[CorrectionOut]
     judged: Judgement | None
     closed_at: datetime | None
     signed_by: str
     remark: str
     may_change: bool
+    wire: Wire
 
 
 def device_out(device: Device, actor: Actor) -> DeviceOut:
     """A switch, as the actor sees it."""
     return DeviceOut(
         id=device.pk,
+        workspace=device.site.workspace_id,
         site=device.site_id,
         site_name=device.site.name,
         version=device.version,
@@ -172,6 +203,7 @@ def reference_out(reference: Reference) -> ReferenceOut:
         workspace=reference.workspace_id,
         version=reference.version,
         reference=reference.data,
+        gauge=reference.gauge_id,
         retired=reference.retired,
     )
 
@@ -221,12 +253,24 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
             )
             for each in entries
         ],
+        corrections=[
+            CorrectionOut(**vars(each))
+            for each in corrected_after_closing(calibration, entries, units)
+        ],
         judged=_judged(at.made(past_before(calibration)), units),
         closed_at=calibration.closed_at,
         signed_by=calibration.signed_by,
         remark=calibration.remark,
         may_change=actor.may("calibrations.change", calibration.device.site.workspace_id),
+        wire=_wire(calibration),
     )
+
+
+def _wire(calibration: Calibration) -> Wire:
+    wire = calibration.gauge.wire if calibration.gauge else None
+    if not wire or calibration.closed_at is not None:
+        return ""
+    return "gauge" if wire.get("contact", "none") == "none" else "contact"
 
 
 def _judged(made: Made | None, units: str) -> Judgement | None:

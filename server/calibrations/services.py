@@ -12,10 +12,13 @@ from common.clock import Made
 from common.errors import Conflict
 from common.idempotency import same_again, stored_already
 from common.transactions import write
+from gauges.models import Gauge
 from sites.selectors import site_for_actor
 from zerodip.bench.calibrate import calibrate
+from zerodip.bench.contact import Change, reading_of
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
+from zerodip.bench.guide import next_of
 from zerodip.bench.log import may_follow_closing, read_value
 from zerodip.bench.reference import reference_faults
 from zerodip.errors import Fault, InvalidInput
@@ -29,6 +32,7 @@ from .selectors import (
     entries_of,
     made_of,
     past_before,
+    standing_of,
     switch_of,
 )
 
@@ -41,6 +45,7 @@ __all__ = [
     "put_reference",
     "refresh_due",
     "retire_device",
+    "take_change",
 ]
 
 MOST_DEVICES, MOST_REFERENCES, MOST_ENTRIES = 2000, 100, 400
@@ -79,12 +84,19 @@ def retire_device(actor: Actor, device_id: UUID) -> None:
 
 @write
 def put_reference(
-    actor: Actor, workspace_id: UUID, reference_id: UUID, version: int, raw: Any, retired: bool
+    actor: Actor,
+    workspace_id: UUID,
+    reference_id: UUID,
+    version: int,
+    raw: Any,
+    gauge_id: UUID | None,
+    retired: bool,
 ) -> Reference:
     """Adds a reference under the id given (version 0), or changes it over the version read. The
     same again changes nothing. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     require(actor, "calibrations.change", workspace_id)
     wanted = checked(ReferenceGauge, raw, "reference")
+    gauge = _on_wire(workspace_id, gauge_id)
     known = stored_already(
         Reference.objects.select_for_update().filter(pk=reference_id), workspace_id=workspace_id
     )
@@ -92,10 +104,10 @@ def put_reference(
         count = Reference.objects.filter(workspace_id=workspace_id).count()
         _room(count, MOST_REFERENCES, "References")
     reference = known or Reference(id=reference_id, workspace_id=workspace_id, data={}, version=0)
-    if (reference.data, reference.retired) == (wanted, retired):
+    if (reference.data, reference.gauge, reference.retired) == (wanted, gauge, retired):
         return reference
     _unchanged_meanwhile(version, reference)
-    reference.data, reference.retired = wanted, retired
+    reference.data, reference.gauge, reference.retired = wanted, gauge, retired
     reference.version += 1
     reference.save()
     log_event(actor.user, "calibrations.change", reference.pk, name=wanted["name"])
@@ -104,7 +116,13 @@ def put_reference(
 
 @write
 def begin(
-    actor: Actor, device_id: UUID, calibration_id: UUID, raw: Any, on: date, made: Made
+    actor: Actor,
+    device_id: UUID,
+    calibration_id: UUID,
+    raw: Any,
+    gauge_id: UUID | None,
+    on: date,
+    made: Made,
 ) -> Calibration:
     """Begins a calibration under the id given, or gives the one already open on the switch: two
     people make the same one. A reference that may not be used is refused. Raises InvalidInput,
@@ -129,6 +147,7 @@ def begin(
         device=device,
         switch=device.data,
         reference=plain(gauge),
+        gauge=_on_wire(device.site.workspace_id, gauge_id),
         on=on,
         opened_by=actor.user,
         opened_at=made.at,
@@ -173,6 +192,22 @@ def add_entry(
     if calibration.closed_at is not None:
         refresh_due(calibration.device)
     return calibration
+
+
+def take_change(
+    actor: Actor, calibration_id: UUID, entry_id: UUID, change: Change, made: Made
+) -> Calibration:
+    """Takes the reading that a change of the contact makes, where one is asked for. The same id
+    again changes nothing. Raises InvalidInput (nothing is asked, or the other way), and what adding
+    an entry does."""
+    calibration = calibration_for_actor(actor, calibration_id)
+    require(actor, "calibrations.change", calibration.device.site.workspace_id)
+    if calibration.entries.filter(id=entry_id).exists():
+        return calibration
+    at = standing_of(calibration)
+    asked = next_of(at.switch, at.reference, at.progress, "us").instruction
+    value = plain(reading_of(at.switch, asked, change))
+    return add_entry(actor, calibration_id, entry_id, value, None, made)
 
 
 @write
@@ -248,6 +283,17 @@ def checked(of: type[Checked], raw: Any, path: str) -> dict[str, Any]:
     if made is None:
         raise InvalidInput(faults)
     return dict(plain(made))
+
+
+def _on_wire(workspace_id: UUID, gauge_id: UUID | None) -> Gauge | None:
+    """The gauge of the workspace that a reference is."""
+    if gauge_id is None:
+        return None
+    found = Gauge.objects.filter(pk=gauge_id, workspace_id=workspace_id, wire__isnull=False).first()
+    if found is None:
+        says = "is not a gauge on the wire of this workspace."
+        raise InvalidInput([Fault(path="gauge", code="not_on_wire", title="The gauge", says=says)])
+    return found
 
 
 def _room(count: int, most: int, title: str) -> None:

@@ -16,6 +16,7 @@ from documents.api import router as documents
 from exchange.api import router as exchange
 from gauges.api import router as gauges
 from live.api import router as live
+from live.bench_api import router as live_bench
 from practice.api import router as practice
 from recordings.api import router as recordings
 from sites.api import router as sites
@@ -42,6 +43,7 @@ ROUTERS = (
     exchange,
     recordings,
     live,
+    live_bench,
     calibrations,
 )
 

@@ -200,10 +200,11 @@ class GaugeItem(Item):
 
 
 class ReferenceItem(Item):
-    """A reference gauge of the set-point bench."""
+    """A reference gauge of the set-point bench; which of the gauges on the wire it is."""
 
     id: UUID
     reference: dict[str, Any]
+    gauge: UUID | None = None
     retired: bool = False
 
 

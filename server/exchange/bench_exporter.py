@@ -17,7 +17,9 @@ __all__ = ["reference_items", "switch_items"]
 def reference_items(scope: Scope) -> list[dict[str, Any]]:
     """A workspace's references."""
     found = Reference.objects.filter(workspace_id=scope.workspace_id)
-    return [{"id": r.pk, "reference": r.data, "retired": r.retired} for r in found]
+    return [
+        {"id": r.pk, "reference": r.data, "gauge": r.gauge_id, "retired": r.retired} for r in found
+    ]
 
 
 def switch_items(site: Site) -> Iterator[dict[str, Any]]:

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from accounts.models import User
 from calibrations.models import Calibration, CalibrationEntry, Device, Reference
+from gauges.models import Gauge
 from sites.models import Site
 
 from .archive import CalibrationItem, SwitchItem
@@ -19,11 +20,13 @@ __all__ = ["take_reference", "take_switch"]
 
 
 def take_reference(workspace_id: UUID, ready: Mapping[str, Any]) -> None:
-    """A reference gauge. Raises Conflict."""
+    """A reference gauge, after the gauges on the wire. Raises Conflict."""
     known = own(Reference, [ready["id"]], "workspace_id", workspace_id)
     made = Reference(id=ready["id"], workspace_id=workspace_id, version=0)
     reference = known.get(UUID(ready["id"])) or made
     reference.data, reference.retired = ready["data"], ready["retired"]
+    gauges = own(Gauge, [ready["gauge"]] if ready["gauge"] else [], "workspace_id", workspace_id)
+    reference.gauge = next(iter(gauges.values()), None)
     reference.version += 1
     reference.save()
 

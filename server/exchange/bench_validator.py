@@ -5,6 +5,7 @@ from typing import Any
 from uuid import UUID
 
 from calibrations.models import Calibration, CalibrationEntry, Device, Reference
+from gauges.models import Gauge
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.bench.log import may_follow_closing, read_value
@@ -36,10 +37,18 @@ def check_reference(context: Context, piece: Piece, item: ReferenceItem) -> Foun
     says = context.twice(piece, id)
     if says:
         raise refuse("The reference", piece.path, says)
-    prepared = {"id": str(id), "data": dict(plain(gauge)), "retired": item.retired}
+    wired = None if item.gauge is None else context.stored(Gauge, item.gauge, "workspace_id")[0]
+    gauge_id = str(wired(item.gauge)) if wired and item.gauge else None
+    prepared = {
+        "id": str(id),
+        "data": dict(plain(gauge)),
+        "gauge": gauge_id,
+        "retired": item.retired,
+    }
     if known is None:
         return Found(Change.ADDED, gauge.name, prepared=prepared)
-    same = (known.data, known.retired) == (prepared["data"], item.retired)
+    here = str(known.gauge_id) if known.gauge_id else None
+    same = (known.data, here, known.retired) == (prepared["data"], gauge_id, item.retired)
     return Found(Change.SAME if same else Change.CHANGED, gauge.name, prepared=prepared)
 
 

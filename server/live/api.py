@@ -97,7 +97,12 @@ def read_stream(request: HttpRequest, watch_id: UUID) -> StreamingHttpResponse:
     """Samples as they come, as server-sent events: `t` (s since 1970) and `p` (Pa gauge); `lost`
     with the id of a problem; `seen` where the watch offers something new; `ended`."""
     watch = selectors.watch_for_actor(actor_of(request), watch_id)
-    made = events(str(watch.gauge_id), str(watch.pk))
+    return as_stream(str(watch.gauge_id), str(watch.pk))
+
+
+def as_stream(gauge: str, watch: str) -> StreamingHttpResponse:
+    """What is told of a gauge and a watch, for as long as it is asked."""
+    made = events(gauge, watch)
     response = StreamingHttpResponse(made, content_type="text/event-stream")
     response["X-Accel-Buffering"] = "no"
     if not connections["default"].in_atomic_block:

@@ -6,7 +6,7 @@ from typing import Any
 import psycopg
 from django.db import connection
 
-__all__ = ["CHANNEL", "connected", "message"]
+__all__ = ["CHANNEL", "connected", "message", "tell"]
 
 CHANNEL = "zerodip_live"
 
@@ -22,3 +22,9 @@ async def connected() -> "psycopg.AsyncConnection[Any]":
 def message(**fields: Any) -> str:
     """One message; PostgreSQL carries up to 8,000 bytes."""
     return json.dumps(fields, separators=(",", ":"))
+
+
+def tell(**fields: Any) -> None:
+    """Tells it once the transaction ends well."""
+    with connection.cursor() as cursor:
+        cursor.execute("select pg_notify(%s, %s)", [CHANNEL, message(**fields)])

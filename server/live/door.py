@@ -13,19 +13,25 @@ from pymodbus.constants import ExcCodes
 from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
+from calibrations.selectors import switch_of
+from zerodip.bench.device import BenchDevice
+from zerodip.bench.stand_in import BenchHands, BenchStandIn
 from zerodip.fileformat.document import read_document
 from zerodip.fileformat.fields import read
 from zerodip.stand_in import Hands, Sensor, StandIn
 from zerodip.units import PSI
 
 from .channel import CHANNEL, connected
+from .models import BenchStandIn as BenchRow
 from .models import StandIn as Row
 
-__all__ = ["open_door"]
+__all__ = ["FULL", "PRESSURE", "bench_scale", "open_door"]
 
 # Registers: pressure (mbar, gauge), whether the pump runs; and how many there are.
 PRESSURE, RUNS, COUNT = 0, 1, 8
 _MBAR_PA, _MOST_MBAR = 100.0, 65_535
+FULL = 50_000  # at the high end of the reference of a bench
+_BITS = (1, 2)  # functions that read coils and discrete inputs
 _NOISE_PA = 0.08 * PSI
 _AGAIN_S = 1.0
 
@@ -65,6 +71,49 @@ class _Plant:
         return None
 
 
+class _Bench:
+    """One switch on its bench behind the door; its pressure register counts by its range."""
+
+    def __init__(self, row: BenchRow) -> None:
+        self.hands = _bench_hands(row)
+        device = switch_of(row.device.data)
+        self._low, self._span = bench_scale(device)
+        self._plant = BenchStandIn(device, self.hands, _now())
+
+    def move(self, hands: BenchHands) -> None:
+        if hands != self.hands:
+            self._plant.move(hands, _now())
+            self.hands = hands
+
+    async def answer(
+        self,
+        function: int,
+        start: int,
+        address: int,
+        count: int,
+        registers: list[int],
+        values: Any,
+    ) -> ExcCodes | None:
+        """Puts what the reference shows now, or the contact, into what is asked for."""
+        if values is not None:
+            return ExcCodes.ILLEGAL_FUNCTION
+        if self.hands.line == "off":
+            return ExcCodes.GATEWAY_NO_RESPONSE
+        now = _now()
+        if function in _BITS:
+            registers[address - start] = int(self._plant.closed(now))
+        else:
+            share = (self._plant.gauge_pa(now) - self._low) / self._span
+            registers[PRESSURE - start] = min(max(round(share * FULL), 0), _MOST_MBAR)
+        return None
+
+
+def bench_scale(device: BenchDevice) -> tuple[float, float]:
+    """From where (Pa gauge) and how far the reference of a switch's stand-in reads, Pa."""
+    low = min(device.low_gauge_pa, 0.0)
+    return low, max(device.high_gauge_pa, 0.0) - low
+
+
 def _now() -> float:
     """The plants' own time, s."""
     return time.monotonic() * float(settings.STAND_IN_SPEED)
@@ -74,8 +123,13 @@ def _hands(row: Row) -> Hands:
     return read(Hands, row.hands)[0] or Hands()
 
 
-def _rows() -> dict[int, Row]:
-    return {row.unit: row for row in Row.objects.select_related("system")}
+def _bench_hands(row: BenchRow) -> BenchHands:
+    return read(BenchHands, row.hands)[0] or BenchHands()
+
+
+def _rows() -> dict[int, Row | BenchRow]:
+    plants = {row.unit: row for row in Row.objects.select_related("system")}
+    return {**plants, **{row.unit: row for row in BenchRow.objects.select_related("device")}}
 
 
 async def open_door() -> None:
@@ -87,8 +141,8 @@ async def open_door() -> None:
         await asyncio.sleep(_AGAIN_S)
 
 
-async def _serve(rows: dict[int, Row]) -> None:
-    plants = {unit: _Plant(row) for unit, row in rows.items()}
+async def _serve(rows: dict[int, Row | BenchRow]) -> None:
+    plants = {unit: _stood_in(row) for unit, row in rows.items()}
     devices = [
         SimDevice(
             id=unit,
@@ -113,12 +167,20 @@ async def _serve(rows: dict[int, Row]) -> None:
             await serving
 
 
-async def _same(plants: dict[int, _Plant]) -> bool:
+def _stood_in(row: Row | BenchRow) -> _Plant | _Bench:
+    return _Bench(row) if isinstance(row, BenchRow) else _Plant(row)
+
+
+async def _same(plants: dict[int, _Plant | _Bench]) -> bool:
     """Hands move as they are told; False where other plants stand in. What is entered of a system
     meanwhile does not change the plant."""
     rows = await sync_to_async(_rows)()
     if rows.keys() != plants.keys():
         return False
     for unit, row in rows.items():
-        plants[unit].move(_hands(row))
+        plant = plants[unit]
+        if isinstance(row, BenchRow) and isinstance(plant, _Bench):
+            plant.move(_bench_hands(row))
+        elif isinstance(row, Row) and isinstance(plant, _Plant):
+            plant.move(_hands(row))
     return True

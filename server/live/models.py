@@ -5,6 +5,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from calibrations.models import Calibration, Device
 from gauges.models import Gauge
 from recordings.models import Recording
 from sites.models import System
@@ -41,6 +42,20 @@ class Watch(models.Model):
         return f"{self.gauge} on {self.visit}"
 
 
+class BenchWatch(models.Model):
+    """The reference of a calibration is read off the wire, until when unless somebody looks
+    on (s since 1970)."""
+
+    calibration = models.OneToOneField(
+        Calibration, primary_key=True, on_delete=models.CASCADE, related_name="watch"
+    )
+    gauge = models.ForeignKey(Gauge, on_delete=models.CASCADE, related_name="+")
+    until_s = models.FloatField()
+
+    def __str__(self) -> str:
+        return f"{self.gauge} on {self.calibration}"
+
+
 class Stretch(models.Model):
     """A few seconds of a gauge's samples, packed (zerodip.recording.packing)."""
 
@@ -71,3 +86,17 @@ class StandIn(models.Model):
 
     def __str__(self) -> str:
         return f"stand-in {self.unit} for {self.system}"
+
+
+class BenchStandIn(models.Model):
+    """A switch whose bench a made-up one stands in for: its unit number at the stand-in's door, and
+    what hands do there (zerodip.bench.stand_in.BenchHands)."""
+
+    device = models.OneToOneField(
+        Device, primary_key=True, on_delete=models.CASCADE, related_name="stand_in"
+    )
+    unit = models.PositiveSmallIntegerField(unique=True)
+    hands = models.JSONField(default=dict)
+
+    def __str__(self) -> str:
+        return f"stand-in {self.unit} for {self.device}"

@@ -6,19 +6,21 @@ import logging
 import time
 from collections import deque
 from contextlib import suppress
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, field
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 import numpy as np
 import psycopg
 from asgiref.sync import sync_to_async
 
+from zerodip.bench.contact import ContactLine, Sample
 from zerodip.recording.live import Seen, seen_of
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 from zerodip.wire import PROBLEMS, WireSpec, gauge_pa
 
+from .benches import read_on_benches
 from .channel import CHANNEL, connected, message
 from .keeping import Asked, asked, ended_by_closing, keep_samples, keep_seen
 from .wires import WireProblem, opened
@@ -40,6 +42,7 @@ class _Line:
     times: deque[float]
     pressures: deque[float]
     new: list[tuple[float, float]]
+    contact: ContactLine = field(default_factory=ContactLine)
 
     def add(self, at_s: float, pressure_pa: float) -> None:
         self.times.append(at_s)
@@ -93,6 +96,7 @@ class Reader:
                 await self._tell(w=str(watch), ended=True)
             self._watches = await sync_to_async(asked)()
             wanted = {each.gauge: each.spec for each in self._watches}
+            wanted |= await sync_to_async(read_on_benches)()
             under_way = {each.id for each in self._watches}
             self._seen = {id: mark for id, mark in self._seen.items() if id in under_way}
             for gauge, (spec, task) in list(self._tasks.items()):
@@ -114,20 +118,29 @@ class Reader:
                     due = time.monotonic()
                     while True:
                         figure = await wire.figure()
-                        await self._sample(gauge, spec, line, figure)
+                        closed = None if spec.contact == "none" else await wire.closed()
+                        await self._sample(gauge, spec, line, figure, closed)
                         due = max(due + 1 / spec.rate_hz, time.monotonic() - 1.0)
                         await asyncio.sleep(max(due - time.monotonic(), 0.0))
             except WireProblem as problem:
                 await self._tell(g=str(gauge), lost=PROBLEMS[str(problem)])
             await asyncio.sleep(_AGAIN_S)
 
-    async def _sample(self, gauge: UUID, spec: WireSpec, line: _Line, figure: float) -> None:
+    async def _sample(
+        self, gauge: UUID, spec: WireSpec, line: _Line, figure: float, closed: bool | None
+    ) -> None:
         at_s, pressure = time.time(), gauge_pa(spec, figure)
         if pressure is None:
             await self._tell(g=str(gauge), lost=PROBLEMS["no_pressure"])
-        else:
-            line.add(at_s, pressure)
-            await self._tell(g=str(gauge), t=round(at_s, 3), p=round(pressure, 1))
+            return
+        line.add(at_s, pressure)
+        change = line.contact.add(Sample(at_s, pressure, bool(closed)))
+        rate = round(line.contact.rate_pa_s, 1)
+        told = {} if closed is None else {"c": closed}
+        await self._tell(g=str(gauge), t=round(at_s, 3), p=round(pressure, 1), r=rate, **told)
+        if change is not None:
+            id = uuid5(gauge, f"{change.at_s:.3f}")  # the same to all who look on
+            await self._tell(g=str(gauge), change={"id": str(id), **asdict(change)})
 
     async def _keep(self) -> None:
         while True:

@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Schema
 
 from visits.selectors import document_of, records_of
+from zerodip.bench.stand_in import BenchHands
 from zerodip.fileformat.document import Document
 from zerodip.fileformat.fields import read
 from zerodip.gauges import GaugeSpec, error_pa
@@ -21,9 +22,11 @@ from zerodip.visit.view import place_of
 from zerodip.wire import PROBLEMS
 
 from .keeping import line_of, one_of
-from .models import StandIn, Watch
+from .models import BenchStandIn, BenchWatch, StandIn, Watch
 
 __all__ = [
+    "BenchStandInOut",
+    "BenchWatchOut",
     "LookIn",
     "LookOut",
     "StandInIn",
@@ -32,6 +35,8 @@ __all__ = [
     "WatchIn",
     "WatchLine",
     "WatchOut",
+    "bench_stand_in_out",
+    "bench_watch_out",
     "look_out",
     "stand_in_out",
     "watch_line",
@@ -177,4 +182,41 @@ def stand_in_out(stand_in: StandIn) -> StandInOut:
         site=stand_in.system.site.name,
         unit=stand_in.unit,
         hands=hands or Hands(),
+    )
+
+
+class BenchWatchOut(Schema):
+    """The reference of a calibration being read: the gauge, and until when (s since 1970)."""
+
+    gauge_name: str
+    until_s: float
+
+
+class BenchStandInOut(Schema):
+    """A stand-in's bench: the switch, its unit number, whether it has two points, and what hands do
+    there."""
+
+    device: UUID
+    name: str
+    site: str
+    unit: int
+    dual: bool
+    hands: BenchHands
+
+
+def bench_watch_out(watch: BenchWatch) -> BenchWatchOut:
+    """A reference being read."""
+    return BenchWatchOut(gauge_name=str(watch.gauge), until_s=watch.until_s)
+
+
+def bench_stand_in_out(stand_in: BenchStandIn) -> BenchStandInOut:
+    """A stand-in's bench."""
+    hands, _ = read(BenchHands, stand_in.hands)
+    return BenchStandInOut(
+        device=stand_in.device_id,
+        name=str(stand_in.device),
+        site=stand_in.device.site.name,
+        unit=stand_in.unit,
+        dual=len(stand_in.device.data["points"]) > 1,
+        hands=hands or BenchHands(),
     )

@@ -5,8 +5,6 @@ import time
 from typing import Any
 from uuid import UUID, uuid5
 
-from django.db import connection
-
 from accounts.permissions import Actor, require
 from audit.services import log_event
 from common.errors import Conflict
@@ -26,7 +24,7 @@ from zerodip.visit.log import Record, log_of
 from zerodip.visit.slots import GAUGE_ERROR, GAUGE_LOW, GAUGE_USED
 from zerodip.wire import WireSpec, first_look, gauge_pa
 
-from .channel import CHANNEL, message
+from .channel import tell
 from .keeping import end_watch
 from .models import StandIn, Watch
 from .selectors import stand_in_for_actor, watch_for_actor
@@ -120,7 +118,7 @@ def stop_watch(actor: Actor, watch_id: UUID) -> Watch:
         return watch
     log_event(actor.user, "live.stop", watch.visit.system_id, visit=str(watch.visit_id))
     ended = end_watch(watch)
-    _tell(w=str(ended.pk), ended=True)
+    tell(w=str(ended.pk), ended=True)
     return ended
 
 
@@ -147,10 +145,5 @@ def move_hands(actor: Actor, system_id: UUID, raw: Any) -> StandIn:
         raise InvalidInput(faults)
     stand_in.hands = plain(hands)
     stand_in.save(update_fields=["hands"])
-    _tell(hands=stand_in.unit)
+    tell(hands=stand_in.unit)
     return stand_in
-
-
-def _tell(**fields: Any) -> None:
-    with connection.cursor() as cursor:
-        cursor.execute("select pg_notify(%s, %s)", [CHANNEL, message(**fields)])

@@ -27,6 +27,9 @@ _REFUSALS: dict[int, str] = {
 }
 
 
+_CONTACT_REFUSALS = {"wrong_register": "no_contact", "wrong_function": "no_contact"}
+
+
 class WireProblem(Exception):
     """Why a gauge cannot be read, by its id."""
 
@@ -53,6 +56,19 @@ class Wire:
         kind = self._client.DATATYPE[spec.number.upper()]
         order = "little" if spec.order == "little" else "big"
         return float(self._client.convert_from_registers(answer.registers, kind, order))  # type: ignore[arg-type]
+
+    async def closed(self) -> bool:
+        """Whether the contact beside it is closed now. Raises WireProblem."""
+        spec, client = self._spec, self._client
+        discrete = spec.contact == "discrete"
+        fetch = client.read_discrete_inputs if discrete else client.read_coils
+        try:
+            answer = await fetch(int(spec.contact_register), count=1, device_id=int(spec.unit))
+        except ModbusException:
+            raise WireProblem("silent" if client.connected else "unreachable") from None
+        if answer.isError():
+            raise WireProblem(_CONTACT_REFUSALS.get(_refusal(answer), _refusal(answer)))
+        return bool(answer.bits[0])
 
 
 def _refusal(answer: ModbusPDU) -> str:
@@ -114,6 +130,8 @@ async def first_figures(spec: WireSpec) -> list[float]:
     """A second of the device's figures. Raises WireProblem."""
     async with opened(spec) as wire:
         figures = []
+        if spec.contact != "none":
+            await wire.closed()
         for _ in range(_LOOKS):
             figures.append(await wire.figure())
             await asyncio.sleep(_EVERY_S)

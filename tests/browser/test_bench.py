@@ -9,8 +9,9 @@ from django.core.management import call_command
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-from calibrations.models import Calibration, Device
+from calibrations.models import Calibration, CalibrationEntry, Device
 from tests.serving import Served
+from zerodip.bench.course import BEFORE
 
 from .conftest import Opener
 from .test_pages import no_serious_fault
@@ -18,6 +19,8 @@ from .test_pages import no_serious_fault
 pytestmark = pytest.mark.django_db(transaction=True)
 KPA = 1e3
 A_TURN = 55 * KPA
+CYCLE_MS = 90_000
+SPEED = 12  # of the stand-ins
 
 
 class Hands:
@@ -147,3 +150,50 @@ def test_a_dual_switch_from_permission_to_certificate(open_page: Opener, server:
     (sheet,) = PdfReader(io.BytesIO(answer.body())).pages
     assert "As left: Pass" in " ".join(sheet.extract_text().split())
     assert Device.objects.get(pk=made.device_id).due_on
+
+
+def test_the_reference_on_the_wire_takes_the_reading_when_the_contact_changes(
+    open_page: Opener, server: Served, settings: Any
+) -> None:
+    settings.STAND_IN_PORT = int(server.settings["ZERODIP_STAND_IN_PORT"])
+    page = open_page(width=390, height=844, touch=True)
+    call_command("load_demo_switches")
+    call_command("load_demo_stand_ins")
+    page.reload()
+    page.get_by_role("link", name="Milk line vacuum alarm").click()
+    page.get_by_label("Reference").select_option(label="Compound reference, on the wire")
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_label("Use it all the same, because").fill("The finer one is away.")
+    page.get_by_role("button", name="Begin").click()
+    page.wait_for_url("**/calibrations/*")
+    for _ in BEFORE:
+        title = page.get_by_test_id("instruction").text_content() or ""
+        page.get_by_role("button", name="Done").click()
+        expect(page.get_by_test_id("instruction")).not_to_have_text(title)
+    wire = page.get_by_test_id("wire")
+    expect(wire).to_contain_text("closed")  # without vacuum it has acted
+    hands = page.context.new_page()
+    hands.goto(f"{server.url}/stand-ins")
+    bench = hands.get_by_test_id("bench-stand-in").filter(has_text="Milk line")
+    bench.get_by_role("button", name="Down", exact=True).click()
+    expect(wire).to_contain_text("open", timeout=CYCLE_MS)
+    refused = "asked is where it rises"  # it resets on the way down, which nobody asked for
+    expect(page.get_by_text(refused)).to_be_visible(timeout=CYCLE_MS)
+    no_serious_fault(page)
+    cable = bench.get_by_role("group", name="Cable")
+    cable.get_by_role("button", name="Off").click()
+    expect(wire).to_contain_text("does not answer", timeout=CYCLE_MS)
+    cable.get_by_role("button", name="On").click()
+    expect(wire).to_contain_text("a second", timeout=CYCLE_MS)
+    bench.get_by_role("button", name="Up", exact=True).click()
+    acted = page.get_by_test_id("row").filter(has_text="Set point acted at")
+    expect(acted).to_be_visible(timeout=CYCLE_MS)
+    bench.get_by_role("button", name="Down", exact=True).click()
+    reset = page.get_by_test_id("row").filter(has_text="Set point reset at")
+    expect(reset).to_be_visible(timeout=CYCLE_MS)
+    read = CalibrationEntry.objects.filter(value__kind="read").order_by("-number")[:2]
+    back, there = (each.value for each in read)
+    assert there["gauge_pa"] == pytest.approx(-42 * KPA + 3.2 * KPA, abs=2.5 * KPA)
+    assert back["gauge_pa"] == pytest.approx(there["gauge_pa"] - 4 * KPA, abs=3 * KPA)
+    assert there["seen_by"] == "gauge"
+    assert there["rate_pa_s"] == pytest.approx(2 * KPA * SPEED, rel=0.25)

@@ -2,6 +2,7 @@
 what is refused."""
 
 import io
+import re
 import uuid
 from datetime import timedelta
 from typing import Any
@@ -92,6 +93,9 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     far = {**last["value"], "gauge_pa": last["value"]["gauge_pa"] + 60 * KPA}
     assert add(world, said["id"], far).status_code == 409  # closed: nothing new
     corrected = add(world, said["id"], far, supersedes=last["id"]).json()
+    (listed,) = corrected["corrections"]
+    assert re.fullmatch(r"Lower point acted at [\d.]+ psi, was [\d.]+ psi", listed["says"])
+    assert listed["by"] == "technician of ours"
     # One run of three that lies far off makes all less sure: it is out, as far as can be told.
     assert corrected["judged"]["left_verdict"] == "conditional_fail"
     assert add(world, said["id"], far, supersedes=last["id"]).status_code == 409  # already
@@ -99,6 +103,8 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     assert row["left_says"] == "Conditional fail"
     due = world["viewer"].get(f"/api/devices/{device}").json()
     assert (due["state"], due["due_by"]) == ("overdue", "failed")
+    sheet = world["viewer"].get(f"/api/calibrations/{said['id']}/certificate.pdf").content
+    assert listed["says"] in words(sheet)
     label = world["viewer"].get(f"/api/devices/{device}/label.pdf").content
     assert "not for service" in words(label)
 

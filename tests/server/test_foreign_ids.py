@@ -23,7 +23,7 @@ from calibrations.models import (
 from documents.models import Link
 from exchange.models import Import
 from gauges.models import Gauge
-from live.models import StandIn, Watch
+from live.models import BenchStandIn, BenchWatch, StandIn, Watch
 from recordings.models import Recording
 from sites.models import Decision, Site, System
 from sites.services import create_system
@@ -56,6 +56,8 @@ def everything(workspace: Workspace, site: Site, system: System, name: str) -> d
     raw = {"switch": device.data, "reference": dual()["reference"], "on": dual()["on"]}
     calibration = Calibration.objects.create(pk=uuid.uuid4(), device=device, **raw)
     StandIn.objects.create(system=system, unit=StandIn.objects.count() + 1)
+    BenchStandIn.objects.create(device=device, unit=200 + BenchStandIn.objects.count())
+    BenchWatch.objects.create(calibration=calibration, gauge=gauge, until_s=ends.timestamp())
     return {
         "workspace_id": workspace.pk,
         "site_id": site.pk,

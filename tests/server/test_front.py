@@ -83,7 +83,7 @@ def demo(transactional_db: None, settings: Any, hosts: tuple[Served, Served]) ->
 def test_long_work_is_known_by_its_address() -> None:
     lines = re.findall(r'"~(\^\((?:GET|POST|PUT)\b.*)" long;', CONF.read_text())
     lines += re.findall(r'"~(\^PUT .*)" long;', CONF.read_text())
-    assert len(lines) == 4
+    assert len(lines) == 5
     long = {
         f"{method.upper()} {path}"
         for path, item in api.get_openapi_schema(path_prefix="/api/")["paths"].items()
@@ -96,6 +96,8 @@ def test_long_work_is_known_by_its_address() -> None:
     assert long == {
         "GET /api/visits/{visit_id}/report.pdf",
         "GET /api/labels.pdf",
+        "GET /api/calibrations/{calibration_id}/certificate.pdf",
+        "GET /api/devices/{device_id}/label.pdf",
         "GET /api/archive/{scope}/{id}.json",
         "GET /api/tables/{scope}/{id}.zip",
         "PUT /api/workspaces/{workspace_id}/imports/{import_id}",

@@ -17,7 +17,7 @@ from config.api import api
 from documents.models import Link
 from exchange.models import Import
 from gauges.models import Gauge
-from live.models import StandIn, Watch
+from live.models import BenchStandIn, BenchWatch, StandIn, Watch
 from practice.selectors import stored_practice
 from recordings.models import Recording
 from sites.models import Site
@@ -107,6 +107,7 @@ def _calibration(world: World) -> uuid.UUID:
     """One that was read as left."""
     raw = dual()
     kept = {"switch": raw["device"], "reference": raw["reference"], "on": raw["on"]}
+    kept["gauge_id"] = _gauge(world)
     found, new = Calibration.objects.get_or_create(
         pk=CALIBRATION, defaults={"device_id": _device(world), **kept}
     )
@@ -116,6 +117,16 @@ def _calibration(world: World) -> uuid.UUID:
             value["gauge_pa"] = run[f"{which}_gauge_pa"]
             CalibrationEntry.objects.create(id=uuid.uuid4(), calibration=found, value=value)
     return found.pk
+
+
+def _looked_on(world: World) -> uuid.UUID:
+    """One whose reference is read off the wire."""
+    made = {"gauge_id": _gauge(world), "until_s": timezone.now().timestamp() + 60}
+    return BenchWatch.objects.get_or_create(pk=_calibration(world), defaults=made)[0].pk
+
+
+def _bench_stand_in(world: World) -> uuid.UUID:
+    return BenchStandIn.objects.get_or_create(pk=_device(world), defaults={"unit": 201})[0].pk
 
 
 def _certificate_link(world: World) -> uuid.UUID:
@@ -161,6 +172,8 @@ def _path(name: str) -> Callable[[World], str]:
         device=_device(w),
         calibration=_calibration(w),
         certificate_link=_certificate_link(w),
+        looked_on=_looked_on(w),
+        bench_stand_in=_bench_stand_in(w),
     )
 
 
@@ -212,6 +225,26 @@ ROWS: dict[tuple[str, str], Row] = {
     ("PUT", "/api/stand-ins/{system_id}"): (
         _path("/api/stand-ins/{stand_in}"),
         lambda w: {"hands": {"tap": 0.5}},
+        (200, 200, 403, 404, 401),
+    ),
+    ("PUT", "/api/calibrations/{calibration_id}/watch"): _row(
+        "/api/calibrations/{calibration}/watch", 200, 200, 403, 404, 401
+    ),
+    ("DELETE", "/api/calibrations/{calibration_id}/watch"): _row(
+        "/api/calibrations/{calibration}/watch", 204, 204, 403, 404, 401
+    ),
+    ("GET", "/api/calibrations/{calibration_id}/stream"): _row(
+        "/api/calibrations/{looked_on}/stream", 200, 200, 200, 404, 401
+    ),
+    ("PUT", "/api/calibrations/{calibration_id}/changes/{calibration_entry_id}"): (
+        _path("/api/calibrations/{calibration}/changes/{new}"),
+        lambda w: {"at_s": 1, "gauge_pa": 7e5, "rate_pa_s": 9, "delay_s": 0.1, "closed": True},
+        (422, 422, 403, 404, 401),  # no reading is asked for: preparations first
+    ),
+    ("GET", "/api/bench-stand-ins"): _row("/api/bench-stand-ins", 200, 200, 200, 200, 401),
+    ("PUT", "/api/bench-stand-ins/{device_id}"): (
+        _path("/api/bench-stand-ins/{bench_stand_in}"),
+        lambda w: {"hands": {"pump": "up"}},
         (200, 200, 403, 404, 401),
     ),
     ("GET", "/api/systems/{system_id}/recordings"): _row(

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.calibrate import Judgement
 from zerodip.bench.file import Calibration
 from zerodip.bench.judge import PointFigures
@@ -11,6 +12,7 @@ from zerodip.bench.words import VERDICTS, shown, titles
 __all__ = ["Certificate", "Dot", "Row", "certificate_of"]
 
 Row = tuple[str, ...]
+_SEEN_BY = {"lamp": "lamp", "meter": "meter", "gauge": "the reference, on the wire"}
 _DUE_BY = {
     "interval": "by interval",
     "drift": "before drift may bring it out",
@@ -123,6 +125,21 @@ def _reference(of: Calibration, units: str) -> Iterator[Row]:
     yield ("Certificate until", gauge.due or "–")
     if gauge.overruled:
         yield ("Used all the same", gauge.overruled)
+    seen = {run.seen_by: None for run in (*of.found, *of.left)}
+    yield ("Changes seen by", ", ".join(_SEEN_BY[each] for each in seen))
+    yield ("Approach", _approach(of, units))
+
+
+def _approach(of: Calibration, units: str) -> str:
+    """How fast the points were approached as left, where that was timed."""
+    usual = USUAL_RATE * of.device.span_pa
+    rates = [run.rate_pa_s for run in of.as_left]
+    timed = [rate for rate in rates if rate is not None]
+    told = f"up to {shown(max(timed), units, usual)} a second" if timed else ""
+    if len(timed) == len(rates):
+        return told
+    reckoned = f"not timed: {shown(usual, units, usual)} a second reckoned with"
+    return f"{told}; else {reckoned}" if told else reckoned
 
 
 def _scale(of: Calibration) -> tuple[float, float]:

@@ -31,7 +31,7 @@ class Instruction:
     """What to do next: its id, title and text, what can hurt (empty for nothing), and what is
     entered: a confirmation, or where a point acted or reset (which of them in `point`), with where
     that is expected (Pa gauge). An approach is timed from a pressure on (Pa gauge, in words, too),
-    and takes so long at least (s)."""
+    takes so long at least (s) and goes no faster (Pa/s)."""
 
     id: str
     title: str
@@ -43,6 +43,7 @@ class Instruction:
     from_pa: float | None = None
     from_says: str = ""
     least_s: float | None = None
+    most_pa_s: float | None = None
 
 
 _OF_MOST = 0.6  # of the most that a fixed deadband may be, that it usually is
@@ -205,6 +206,7 @@ def _set(
         from_pa=begin,
         from_says=starts,
         least_s=way / (USUAL_RATE * device.span_pa) if way > 0 else None,
+        most_pa_s=USUAL_RATE * device.span_pa,
     )
 
 
@@ -235,6 +237,7 @@ def _reset(device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], units: 
         ),
         enters="reset",
         point=POINTS[at],
+        most_pa_s=USUAL_RATE * device.span_pa,
         expected_pa=run.set_gauge_pa - (known[-1] if known else usual),
     )
 

@@ -21,7 +21,9 @@ __all__ = [
     "Calibration",
     "PastRow",
     "acted_at",
+    "deadband_of",
     "read_calibration",
+    "screw",
 ]
 
 LOWER, UPPER = 0, 1
@@ -36,6 +38,11 @@ def _pressure(title: str, default: Any = None) -> Any:
 
 def _off(title: str) -> Any:
     return quantity(title, "pressure", -MOST_PA, MOST_PA, default=None)
+
+
+def screw(name: str) -> Any:
+    """Turns of a screw, clockwise positive."""
+    return quantity(f"Turns of the {name} screw", "number", -40, 40, default=0.0)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -61,10 +68,13 @@ class BenchRun(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class BenchTurn(Checked):
-    """Turns of the screws (clockwise positive) and where both points acted afterwards."""
+    """Turns of the screws of points and of deadbands (clockwise positive), and where both points
+    acted afterwards."""
 
-    lower: float = quantity("Turns of the lower screw", "number", -40, 40, default=0.0)
-    upper: float = quantity("Turns of the upper screw", "number", -40, 40, default=0.0)
+    lower: float = screw("lower")
+    upper: float = screw("upper")
+    lower_deadband: float = screw("lower deadband")
+    upper_deadband: float = screw("upper deadband")
     lower_gauge_pa: float = quantity("Lower point then", "pressure", VACUUM_PA, MOST_PA)
     upper_gauge_pa: float | None = _pressure("Upper point then")
 
@@ -131,6 +141,25 @@ def acted_at(runs: Iterable[BenchRun], at: int) -> float | None:
     """
     sets = [run.set_gauge_pa for run in runs if run.at == at]
     return math.fsum(sets) / len(sets) if sets else None
+
+
+def deadband_of(device: BenchDevice, runs: Iterable[BenchRun]) -> float | None:
+    """How wide a deadband is in the mean of its point's runs.
+
+    Args:
+        device: The switch.
+        runs: Runs of the one point.
+
+    Returns:
+        The mean, Pa, below 0 where it resets beyond where it acts; None without a run that was read
+        at both ends.
+    """
+    widths = [
+        (run.set_gauge_pa - run.reset_gauge_pa) * (1 if device.points[run.at].rises else -1)
+        for run in runs
+        if run.reset_gauge_pa is not None
+    ]
+    return math.fsum(widths) / len(widths) if widths else None
 
 
 def read_calibration(raw: Any) -> Calibration:

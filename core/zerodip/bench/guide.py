@@ -15,6 +15,7 @@ from zerodip.bench.course import (
     preparations,
     restoring,
 )
+from zerodip.bench.deadbands import deadband_step
 from zerodip.bench.device import BenchDevice, Reference
 from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow, acted_at
 from zerodip.bench.judge import RUNS, verdict_on
@@ -59,8 +60,8 @@ def next_of(device: BenchDevice, reference: Reference, progress: Progress, units
     first = next_run(device, now.runs, 1, units, earlier, _expected(device, progress))
     if first is not None:
         return Next(instruction=first)
-    if LEFT not in progress.confirmed and not _passes(device, reference, now):
-        adjust = _adjust(device, reference, progress, units)
+    if LEFT not in progress.confirmed:
+        adjust = _put_right(device, reference, progress, units)
         if adjust is not None:
             return adjust
     more = next_run(device, now.runs, RUNS, units, earlier)
@@ -112,6 +113,8 @@ def _turns(progress: Progress) -> list[BenchTurn]:
         BenchTurn(
             lower=segment.turned.lower,
             upper=segment.turned.upper,
+            lower_deadband=segment.turned.lower_deadband,
+            upper_deadband=segment.turned.upper_deadband,
             lower_gauge_pa=lower,
             upper_gauge_pa=segment.mean(UPPER),
         )
@@ -148,6 +151,20 @@ def _is_out(device: BenchDevice, segment: Segment) -> bool:
         abs((segment.mean(at) or 0.0) - point.gauge_pa) > device.tolerance_pa(at) * (1 + 1e-9)
         for at, point in enumerate(device.points)
     )
+
+
+def _put_right(
+    device: BenchDevice, reference: Reference, progress: Progress, units: str
+) -> Next | None:
+    """The next turn of a point's screw while one is off, then of a deadband's; None where all stand
+    or the planner would leave them alone."""
+    if not _passes(device, reference, progress.segments[-1]):
+        return _adjust(device, reference, progress, units)
+    spread = repeatability(*(each.runs for each in progress.segments))
+    step = deadband_step(device, reference, progress.segments, spread)
+    if step is not None and step.do in ("turn", "stop"):
+        return Next(instruction=_turning(device, step), step=step)
+    return None
 
 
 def _adjust(

@@ -13,7 +13,7 @@ from typing import Literal
 
 from zerodip.bench.budget import Budget, budget_of, deadband_error, repeatability
 from zerodip.bench.device import BenchDevice, SetPoint
-from zerodip.bench.file import BenchRun, Calibration
+from zerodip.bench.file import BenchRun, Calibration, deadband_of
 
 __all__ = [
     "RULE",
@@ -144,11 +144,7 @@ def _deadband(
     seen = [run for run in runs if run.reset_gauge_pa is not None]
     if not seen:
         return None
-    widths = [
-        (run.set_gauge_pa - (run.reset_gauge_pa or 0.0)) * (1 if point.rises else -1)
-        for run in seen
-    ]
-    mean = math.fsum(widths) / len(widths)
+    mean = deadband_of(device, seen) or 0.0
     expanded = deadband_error(device, of.reference, seen, spread).half_width()
     return DeadbandFigures(
         mean_pa=mean,

@@ -9,11 +9,12 @@ from typing import Any
 
 from zerodip.bench.course import AFTER, BEFORE, LEFT
 from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice
-from zerodip.bench.file import POINTS, SEEN_BY, BenchRun, acted_at
+from zerodip.bench.file import POINTS, SEEN_BY, BenchRun, acted_at, screw
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, quantity, read, variants, words
 
 __all__ = [
+    "SCREWS",
     "Confirmed",
     "Entry",
     "Progress",
@@ -68,16 +69,18 @@ class Read(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class Turned(Checked):
-    """Screws were turned, clockwise positive."""
+    """Screws of points or of deadbands were turned, clockwise positive."""
 
     tag = ("kind", "turned")
-    lower: float = quantity("Turns of the lower screw", "number", -40, 40, default=0.0)
-    upper: float = quantity("Turns of the upper screw", "number", -40, 40, default=0.0)
+    lower: float = screw("lower")
+    upper: float = screw("upper")
+    lower_deadband: float = screw("lower deadband")
+    upper_deadband: float = screw("upper deadband")
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:
         """Something was turned."""
-        if not values.get("lower") and not values.get("upper"):
+        if not any(values.get(each) for each in SCREWS):
             says = "are wanted of one screw at least."
             yield Fault(path="lower", code="nothing", title="Turns", says=says)
 
@@ -97,6 +100,7 @@ _CLASSES: dict[str, type[Checked]] = {
     "turned": Turned,
     "voided": Voided,
 }
+SCREWS = ("lower", "upper", "lower_deadband", "upper_deadband")
 _CORRECTS = ("read", "turned", "voided")
 _KIND = variants("kind", lambda: _CLASSES)
 
@@ -171,8 +175,9 @@ def _beside(value: Value, device: BenchDevice) -> Iterable[Fault]:
     says = "is not there: this switch has one set point."
     if isinstance(value, Read) and value.point == "upper":
         yield Fault(path="point", code="no_point", title="Upper point", says=says)
-    if isinstance(value, Turned) and value.upper:
-        yield Fault(path="upper", code="no_point", title="Upper screw", says=says)
+    for path in ("upper", "upper_deadband") if isinstance(value, Turned) else ():
+        if getattr(value, path):
+            yield Fault(path=path, code="no_point", title="Upper screw", says=says)
 
 
 def may_follow_closing(raw: Any, supersedes: object) -> bool:

@@ -10,11 +10,21 @@ import pytest
 from bench.set_points import DualSwitch
 from tests.core.bench.made import KPA, calibration
 from zerodip.bench.calibrate import calibrate
+from zerodip.bench.corrections import correction_says
 from zerodip.bench.course import AFTER, BEFORE, LEFT, next_run, preparations
 from zerodip.bench.device import VACUUM_PA, BenchDevice, Reference, SetPoint
 from zerodip.bench.file import POINTS, BenchRun
 from zerodip.bench.guide import Next, calibration_of, next_of
-from zerodip.bench.log import Confirmed, Entry, Read, Turned, Voided, progress_of, read_value
+from zerodip.bench.log import (
+    Confirmed,
+    Entry,
+    Read,
+    Turned,
+    Value,
+    Voided,
+    progress_of,
+    read_value,
+)
 
 TODAY = date(2026, 11, 27)
 
@@ -262,6 +272,36 @@ def test_an_approach_begins_before_the_point_within_the_range() -> None:
     none = next_run(device, [replace(runs[0], set_gauge_pa=-50.0), runs[1]], 3, "us")
     assert none is not None
     assert none.least_s is None
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "says"),
+    [
+        (
+            Read(point="upper", which="set", gauge_pa=702.44 * KPA),
+            Read(point="upper", which="set", gauge_pa=701.96 * KPA),
+            "Upper point acted at 701.96 kPa, was 702.44 kPa",
+        ),
+        (
+            Read(point="upper", which="set", gauge_pa=302 * KPA),
+            Read(point="lower", which="set", gauge_pa=302 * KPA),
+            "Lower point acted at 302.00 kPa, was Upper point acted at 302.00 kPa",
+        ),
+        (
+            Read(point="lower", which="reset", gauge_pa=340 * KPA),
+            Voided(),
+            "Lower point reset at 340.00 kPa: taken out",
+        ),
+        (
+            Turned(upper=0.5, lower_deadband=-0.25),
+            Turned(upper=0.25),
+            "upper screw 1/4 turn clockwise, was upper screw 1/2 turn clockwise; "
+            "lower deadband screw 1/4 turn anticlockwise",
+        ),
+    ],
+)
+def test_a_correction_says_what_it_was(before: Value, after: Value, says: str) -> None:
+    assert correction_says(before, after, calibration().device, 100.0, "kpa") == says
 
 
 @pytest.mark.parametrize(

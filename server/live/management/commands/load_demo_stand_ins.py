@@ -8,6 +8,7 @@ from django.db import transaction
 
 from accounts.models import User
 from accounts.services import DEMO_USER
+from live.bench_demo import load_bench_stand_ins
 from live.demo import load_stand_ins
 
 
@@ -23,3 +24,4 @@ class Command(BaseCommand):
         if workspace is not None and settings.STAND_IN_PORT:
             with transaction.atomic():
                 load_stand_ins(workspace)
+                load_bench_stand_ins(workspace)

@@ -1769,6 +1769,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calibrations/{calibration_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Watch Reference
+         * @description The reference on the wire is read for ten minutes more. Safe to repeat.
+         */
+        put: operations["live_bench_api_watch_reference"];
+        post?: never;
+        /**
+         * End Reference Watch
+         * @description It is not read any more. Safe to repeat.
+         */
+        delete: operations["live_bench_api_end_reference_watch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Reference Stream
+         * @description Samples of the reference as they come, as server-sent events: `t` (s since 1970), `p` (Pa
+         *     gauge), `r` (Pa/s) and `c` (the contact is closed); `change` where it changed
+         *     (zerodip.bench.contact.Change, with the id of the entry that it makes); `lost` with a
+         *     sentence.
+         */
+        get: operations["live_bench_api_read_reference_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench-stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Bench Stand Ins
+         * @description The made-up benches that stand in for switches of the demo.
+         */
+        get: operations["live_bench_api_read_bench_stand_ins"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench-stand-ins/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Move Bench Hands
+         * @description Hands do something else at a stand-in's bench: its pump, its lead, its screws, its line.
+         */
+        put: operations["live_bench_api_move_bench_hands"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -1986,6 +2073,27 @@ export interface paths {
          * @description Adds one entry, or corrects one. Safe to repeat.
          */
         put: operations["calibrations_api_add_calibration_entry"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/changes/{calibration_entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Take Change
+         * @description Takes the reading at a change of the contact that the reference on the wire saw. Safe to
+         *     repeat.
+         */
+        put: operations["calibrations_api_take_change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -5084,6 +5192,11 @@ export interface components {
              */
             id: string;
             /**
+             * Workspace
+             * Format: uuid
+             */
+            workspace: string;
+            /**
              * Site
              * Format: uuid
              */
@@ -5809,6 +5922,69 @@ export interface components {
             };
         };
         /**
+         * BenchWatchOut
+         * @description The reference of a calibration being read: the gauge, and until when (s since 1970).
+         */
+        BenchWatchOut: {
+            /** Gauge Name */
+            gauge_name: string;
+            /** Until S */
+            until_s: number;
+        };
+        /**
+         * BenchHands
+         * @description What hands do: whether the gauge is on the line, what the pump does, which point's contact
+         *     the lead is on, and how far the screws were turned since the beginning (clockwise positive).
+         */
+        BenchHands: {
+            /**
+             * Line
+             * @default on
+             */
+            line: string;
+            /**
+             * Pump
+             * @default hold
+             */
+            pump: string;
+            /**
+             * Lead
+             * @default lower
+             */
+            lead: string;
+            /**
+             * Lower
+             * @default 0
+             */
+            lower: number;
+            /**
+             * Upper
+             * @default 0
+             */
+            upper: number;
+        };
+        /**
+         * BenchStandInOut
+         * @description A stand-in's bench: the switch, its unit number, whether it has two points, and what hands do
+         *     there.
+         */
+        BenchStandInOut: {
+            /**
+             * Device
+             * Format: uuid
+             */
+            device: string;
+            /** Name */
+            name: string;
+            /** Site */
+            site: string;
+            /** Unit */
+            unit: number;
+            /** Dual */
+            dual: boolean;
+            hands: components["schemas"]["BenchHands"];
+        };
+        /**
          * DeviceIn
          * @description A switch (zerodip.bench.device.BenchDevice) over the version read, 0 for a new one.
          */
@@ -5844,12 +6020,15 @@ export interface components {
             reference: {
                 [key: string]: unknown;
             };
+            /** Gauge */
+            gauge: string | null;
             /** Retired */
             retired: boolean;
         };
         /**
          * ReferenceIn
-         * @description A reference (zerodip.bench.device.Reference) over the version read, 0 for a new one.
+         * @description A reference (zerodip.bench.device.Reference) over the version read, 0 for a new one, and
+         *     which gauge on the wire it is.
          */
         ReferenceIn: {
             /**
@@ -5861,6 +6040,8 @@ export interface components {
             reference: {
                 [key: string]: unknown;
             };
+            /** Gauge */
+            gauge?: string | null;
             /**
              * Retired
              * @default false
@@ -5974,7 +6155,8 @@ export interface components {
          * CalibrationOut
          * @description A calibration: the switch and the reference as they were, what the points are called, what
          *     is next, the entries, and how it is judged (None before each point was read). `may_change`
-         *     tells whether this person may go on with it and share its certificate.
+         *     tells whether this person may go on with it and share its certificate, `wire` what is read off
+         *     the reference on the wire: nothing (""), the gauge, or the contact with it.
          */
         CalibrationOut: {
             /**
@@ -6009,6 +6191,8 @@ export interface components {
             adjusted: boolean;
             /** Entries */
             entries: components["schemas"]["CalibrationEntryOut"][];
+            /** Corrections */
+            corrections: components["schemas"]["CorrectionOut"][];
             judged: components["schemas"]["Judgement"] | null;
             /** Closed At */
             closed_at: string | null;
@@ -6018,6 +6202,11 @@ export interface components {
             remark: string;
             /** May Change */
             may_change: boolean;
+            /**
+             * Wire
+             * @enum {string}
+             */
+            wire: "" | "gauge" | "contact";
         };
         /**
          * Component
@@ -6033,6 +6222,21 @@ export interface components {
             told_pa: number;
             /** Standard Pa */
             standard_pa: number;
+        };
+        /**
+         * CorrectionOut
+         * @description A correction after closing, in words, when and by whom.
+         */
+        CorrectionOut: {
+            /** Says */
+            says: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
         };
         /**
          * DeadbandFigures
@@ -6082,7 +6286,7 @@ export interface components {
          * @description What to do next: its id, title and text, what can hurt (empty for nothing), and what is
          *     entered: a confirmation, or where a point acted or reset (which of them in `point`), with where
          *     that is expected (Pa gauge). An approach is timed from a pressure on (Pa gauge, in words, too),
-         *     and takes so long at least (s).
+         *     takes so long at least (s) and goes no faster (Pa/s).
          */
         Instruction: {
             /** Id */
@@ -6118,6 +6322,8 @@ export interface components {
             from_says: string;
             /** Least S */
             least_s?: number | null;
+            /** Most Pa S */
+            most_pa_s?: number | null;
         };
         /**
          * Judgement
@@ -6228,13 +6434,15 @@ export interface components {
         };
         /**
          * BeginIn
-         * @description The reference that is used, as it stands, and the day.
+         * @description The reference that is used, as it stands, which gauge on the wire it is, and the day.
          */
         BeginIn: {
             /** Reference */
             reference: {
                 [key: string]: unknown;
             };
+            /** Gauge */
+            gauge?: string | null;
             /**
              * On
              * Format: date
@@ -6252,6 +6460,22 @@ export interface components {
             };
             /** Supersedes */
             supersedes?: string | null;
+        };
+        /**
+         * ChangeIn
+         * @description A change of the contact as the reference saw it (zerodip.bench.contact.Change), SI.
+         */
+        ChangeIn: {
+            /** At S */
+            at_s: number;
+            /** Gauge Pa */
+            gauge_pa: number;
+            /** Rate Pa S */
+            rate_pa_s: number;
+            /** Delay S */
+            delay_s: number;
+            /** Closed */
+            closed: boolean;
         };
         /**
          * CloseIn
@@ -16598,6 +16822,530 @@ export interface operations {
             };
         };
     };
+    live_bench_api_watch_reference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchWatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_bench_api_end_reference_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_bench_api_read_reference_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_bench_api_read_bench_stand_ins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchStandInOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live_bench_api_move_bench_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchStandInOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     calibrations_api_read_devices: {
         parameters: {
             query?: never;
@@ -17794,6 +18542,125 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CalibrationEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calibrations_api_take_change: {
+        parameters: {
+            query?: {
+                units?: "us" | "metric" | "kpa";
+            };
+            header?: never;
+            path: {
+                calibration_id: string;
+                calibration_entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
             };
         };
         responses: {

@@ -3,8 +3,11 @@
   import { preferences } from '../../domain/preferences.svelte'
   import Segmented from '../../ui/Segmented.svelte'
   import Approach from './Approach.svelte'
+  import OnWire from './OnWire.svelte'
+  import { screwsOf } from './screws'
   import Reading from './Reading.svelte'
   import Turns from './Turns.svelte'
+  import { WireState, type Change } from './wire.svelte'
 
   /** What is asked next in a calibration, one instruction at a time, and what is entered for it. */
   let {
@@ -13,12 +16,14 @@
     grain,
     busy,
     add,
+    take,
   }: {
     at: Schemas['CalibrationOut']
     told: NonNullable<Schemas['Next']['instruction']>
     grain: number
     busy: boolean
     add: (value: Record<string, unknown>) => Promise<void>
+    take: (change: Change) => Promise<void>
   } = $props()
   const SEEN_BY = [
     { id: 'lamp', title: 'Lamp' },
@@ -42,6 +47,10 @@
   function touched() {
     if (since !== undefined) until ??= performance.now()
   }
+  // svelte-ignore state_referenced_locally
+  const wire = new WireState(at.id, (change) => void take(change))
+  const acted = (gauge_pa: number, rate_pa_s: number) =>
+    add({ kind: 'read', point: told.point, which: told.enters, gauge_pa, rate_pa_s, seen_by })
   const confirmed = (what: string) => add({ kind: 'confirmed', what })
 </script>
 
@@ -66,7 +75,7 @@
     {#key at.entries.length}
       <Turns
         wanted={at.next.step?.turns ?? {}}
-        dual={at.titles.length > 1}
+        screws={screwsOf(at.switch.points as { deadband?: string }[])}
         {busy}
         onset={(turns) => add({ kind: 'turned', ...turns })}
       />
@@ -81,39 +90,49 @@
       disabled={busy}
       onclick={() => confirmed(told.id)}>Done</button
     >
+  {:else if at.wire}
+    <OnWire {wire} {grain} most={told.most_pa_s} contact={at.wire === 'contact'} onacted={acted} />
+    <details class="rounded-box border border-base-300 px-3">
+      <summary class="flex min-h-12 cursor-pointer items-center">Read it by hand</summary>
+      <div class="grid gap-3 pb-3">{@render byHand()}</div>
+    </details>
   {:else}
-    {#if timed}
-      <Approach
-        from={told.from_says}
-        least={told.least_s ?? 0}
-        {until}
-        bind:since={
-          () => since,
-          (passed) => {
-            since = passed
-            until = undefined
-          }
-        }
-      />
-    {/if}
-    {#key `${at.entries.length} ${preferences.units}`}
-      <Reading
-        title={told.title}
-        start={told.expected_pa ?? 0}
-        {grain}
-        {busy}
-        onset={record}
-        ontouch={touched}
-      />
-    {/key}
-    <div class="flex flex-wrap items-center gap-3 text-sm">
-      Change seen by
-      <Segmented
-        label="Change seen by"
-        options={SEEN_BY}
-        value={seen_by}
-        onchange={(by) => (seen_by = by)}
-      />
-    </div>
+    {@render byHand()}
   {/if}
 </section>
+
+{#snippet byHand()}
+  {#if timed}
+    <Approach
+      from={told.from_says}
+      least={told.least_s ?? 0}
+      {until}
+      bind:since={
+        () => since,
+        (passed) => {
+          since = passed
+          until = undefined
+        }
+      }
+    />
+  {/if}
+  {#key `${at.entries.length} ${preferences.units}`}
+    <Reading
+      title={told.title}
+      start={told.expected_pa ?? 0}
+      {grain}
+      {busy}
+      onset={record}
+      ontouch={touched}
+    />
+  {/key}
+  <div class="flex flex-wrap items-center gap-3 text-sm">
+    Change seen by
+    <Segmented
+      label="Change seen by"
+      options={SEEN_BY}
+      value={seen_by}
+      onchange={(by) => (seen_by = by)}
+    />
+  </div>
+{/snippet}

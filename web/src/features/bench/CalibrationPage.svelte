@@ -9,6 +9,7 @@
   import Asked from './Asked.svelte'
   import Certificate from './Certificate.svelte'
   import Judged from './Judged.svelte'
+  import type { Change } from './wire.svelte'
   import Readings from './Readings.svelte'
 
   /** A calibration: one instruction at a time, what was read so far, and how it stands. */
@@ -50,6 +51,18 @@
     // A wet finger taps twice: the second tap must not record what the next instruction expects.
     setTimeout(() => (busy = false), TWICE_MS)
   }
+  /** Takes the reading that the reference on the wire saw at a change of the contact. */
+  async function take({ id: calibration_entry_id, ...body }: Change) {
+    const params = { path: { calibration_id: id, calibration_entry_id }, query }
+    const got = await outcome(
+      api.PUT('/api/calibrations/{calibration_id}/changes/{calibration_entry_id}', {
+        params,
+        body,
+      }),
+    )
+    ;[faults, problem] = parted(got.problem)
+    if (got.data) at = got.data
+  }
   async function close(event: SubmitEvent) {
     event.preventDefault()
     const params = { path: { calibration_id: id }, query }
@@ -81,7 +94,7 @@
           read can still be corrected.
         </p>
       {:else if told}
-        <Asked {at} {told} {grain} {busy} {add} />
+        <Asked {at} {told} {grain} {busy} {add} {take} />
       {:else if at.may_change}
         <form class="grid gap-3 rounded-box bg-[var(--zd-sand)] p-4" onsubmit={close}>
           <h2 class="text-2xl font-bold">Sign and close</h2>
@@ -100,6 +113,20 @@
           {fault.message}
         </p>{/each}
       {#if problem}<p role="alert" class="text-error">{problem.title}. {problem.detail}</p>{/if}
+      {#if at.corrections.length}
+        <section aria-labelledby="corrected" class="grid gap-1">
+          <h2 id="corrected" class="font-bold">Corrected after closing</h2>
+          <ul class="grid gap-1" data-testid="corrected">
+            {#each at.corrections as each, number (number)}
+              <li>
+                {each.says}<span class="block text-sm text-neutral"
+                  >{day(each.at)}{each.by ? `, ${each.by}` : ''}</span
+                >
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/if}
       <Readings {at} {grain} {names} {busy} oncorrect={add} />
     </div>
     <aside class="grid content-start gap-3">

@@ -3,6 +3,7 @@
   import { preferences } from '../../domain/preferences.svelte'
   import { turnWords, way } from '../../domain/turns'
   import { fine } from './fine'
+  import { screwsOf } from './screws'
   import Reading from './Reading.svelte'
 
   /** What was read and turned so far, each to be corrected with one press. */
@@ -29,12 +30,14 @@
   )
   const title = (value: Value) =>
     `${names[value.point === 'upper' ? 1 : 0]} ${value.which === 'set' ? 'acted' : 'reset'} at`
+  const screws = $derived(screwsOf(at.switch.points as { deadband?: string }[]))
   const turned = (value: Value) =>
-    (['upper', 'lower'] as const)
-      .filter((screw) => Number(value[screw]))
-      .map((screw) => {
-        const turns = Number(value[screw])
-        return `${names.length > 1 ? `${screw} screw ` : ''}${turnWords(Math.abs(turns))} ${way(turns)}`
+    screws
+      .filter(([id]) => Number(value[id]))
+      .map(([id, title]) => {
+        const turns = Number(value[id])
+        const whose = screws.length > 1 ? `${title.toLowerCase()} ` : ''
+        return `${whose}${turnWords(Math.abs(turns))} ${way(turns)}`
       })
       .join(', ')
   async function correct(entry: Schemas['CalibrationEntryOut'], value: Value) {
@@ -51,19 +54,23 @@
         <li class="border-b border-base-300 py-1" data-testid="row">
           <div class="flex min-h-12 items-center gap-3">
             {#if entry.value.kind === 'read'}
-              <span class="flex-1">{title(entry.value)}</span>
+              <span class="flex-1"
+                >{title(entry.value)}{#if entry.value.seen_by === 'gauge'}<span
+                    class="block text-sm text-neutral">off the wire</span
+                  >{/if}</span
+              >
               <span class="figure text-lg"
                 >{fine(Number(entry.value.gauge_pa), grain, preferences.units)}</span
               >
             {:else}
               <span class="flex-1">Turned: {turned(entry.value)}</span>
             {/if}
-            <button
-              type="button"
-              class="btn min-h-12 btn-ghost"
-              aria-expanded={open === entry.id}
-              onclick={() => (open = open === entry.id ? '' : entry.id)}>Correct</button
-            >
+            {#if at.may_change}<button
+                type="button"
+                class="btn min-h-12 btn-ghost"
+                aria-expanded={open === entry.id}
+                onclick={() => (open = open === entry.id ? '' : entry.id)}>Correct</button
+              >{/if}
           </div>
           {#if open === entry.id}
             <div class="grid gap-2 pb-2">

@@ -10,7 +10,10 @@
   type Reference = Schemas['ReferenceOut']
   let { workspace, mayWrite }: { workspace: string; mayWrite: boolean } = $props()
   let all = $state.raw<Reference[]>([])
-  let editing = $state.raw<{ id: string; version: number; retired: boolean } | undefined>()
+  type Editing = Pick<Reference, 'id' | 'version' | 'retired'> & { gauge?: string | null }
+  let editing = $state.raw<Editing | undefined>()
+  let gauge = $state('')
+  let wired = $state.raw<Schemas['GaugeOut'][]>([])
   let values = $state.raw<Record<string, unknown>>({})
   let faults = $state.raw<Fault[]>([])
   let problem = $state.raw<Problem | undefined>()
@@ -28,11 +31,16 @@
   async function load() {
     const { data } = await outcome(api.GET('/api/references'))
     all = (data ?? []).filter((each) => each.workspace === workspace)
+    const gauges = await outcome(api.GET('/api/gauges'))
+    wired = (gauges.data ?? []).filter(
+      (each) => each.workspace === workspace && each.wire && !each.retired,
+    )
   }
   $effect(() => void load())
   function edit(known?: Reference) {
     editing = known ?? { id: uuid(), version: 0, retired: false }
     values = known?.reference ?? { low_gauge_pa: 0 }
+    gauge = known?.gauge ?? ''
     ;[faults, problem] = [[], undefined]
   }
   async function keep(event: SubmitEvent) {
@@ -41,7 +49,8 @@
       path: { workspace_id: workspace, reference_id: editing!.id },
       query: { units: preferences.units },
     }
-    const body = { version: editing!.version, reference: values, retired: editing!.retired }
+    const { version, retired } = editing!
+    const body = { version, reference: values, gauge: gauge || null, retired }
     const got = await outcome(
       api.PUT('/api/workspaces/{workspace_id}/references/{reference_id}', { params, body }),
     )
@@ -67,7 +76,7 @@
               ? `± ${pressure(reference.expanded_pa)} by its certificate`
               : `grade ${String(reference.grade)}`}{reference.due
               ? `, until ${dayOn(String(reference.due))}`
-              : ''}</span
+              : ''}{rest.gauge ? ', on the wire' : ''}</span
           >
         </span>
         {#if mayWrite}
@@ -86,6 +95,15 @@
   {#if editing}
     <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
       <FieldSet owner="Reference" names={NAMES} bind:values path="reference" {faults} />
+      {#if wired.length}
+        <label class="grid gap-1 text-sm">
+          On the wire as
+          <select class="select select-lg w-full" bind:value={gauge}>
+            <option value="">not on the wire</option>
+            {#each wired as each (each.id)}<option value={each.id}>{each.gauge.name}</option>{/each}
+          </select>
+        </label>
+      {/if}
       {#if problem}<p role="alert" class="text-error sm:col-span-3">
           {problem.title}. {problem.detail}
         </p>{/if}

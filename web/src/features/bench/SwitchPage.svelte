@@ -32,7 +32,9 @@
     problem = one.problem ?? rows.problem
     device = one.data
     made = rows.data ?? []
-    references = (gauges.data ?? []).filter((each) => !each.retired)
+    references = (gauges.data ?? []).filter(
+      (each) => !each.retired && each.workspace === device?.workspace,
+    )
   }
   $effect(() => {
     void id
@@ -45,7 +47,7 @@
   const pressure = (value: unknown) => text(Number(value), 'pressure', preferences.units)
 
   async function begin() {
-    const reference = references.find((each) => each.id === chosen)?.reference ?? {}
+    const { reference = {}, gauge = null } = references.find((each) => each.id === chosen) ?? {}
     const params = {
       path: { device_id: id, calibration_id: uuid() },
       query: { units: preferences.units },
@@ -54,7 +56,7 @@
     const on = new Date(today.getTime() - today.getTimezoneOffset() * 60000)
       .toISOString()
       .slice(0, 10)
-    const body = { reference: { ...reference, overruled }, on }
+    const body = { reference: { ...reference, overruled }, gauge, on }
     const got = await outcome(
       api.PUT('/api/devices/{device_id}/calibrations/{calibration_id}', { params, body }),
     )
@@ -108,15 +110,17 @@
             <dd>{device.device.guards}</dd>
           </div>{/if}
       </dl>
-      <button type="button" class="btn min-h-12 sm:w-fit" onclick={() => (editing = true)}
-        >Change its plates</button
-      >
+      {#if device.may_change}
+        <button type="button" class="btn min-h-12 sm:w-fit" onclick={() => (editing = true)}
+          >Change its plates</button
+        >
+      {/if}
     {/if}
     {#if running}
       <a class="btn min-h-14 btn-lg btn-primary" href="/calibrations/{running.id}"
         >Go on with the calibration</a
       >
-    {:else}
+    {:else if device.may_change}
       <section aria-labelledby="begin" class="grid gap-2 rounded-box bg-[var(--zd-sand)] p-4">
         <h2 id="begin" class="text-xl font-bold">Calibrate it</h2>
         <label class="grid gap-1 text-sm">
@@ -124,7 +128,9 @@
           <select class="select select-lg w-full" bind:value={chosen}>
             <option value="">which one?</option>
             {#each references as each (each.id)}
-              <option value={each.id}>{each.reference.name}</option>
+              <option value={each.id}
+                >{each.reference.name}{each.gauge ? ', on the wire' : ''}</option
+              >
             {/each}
           </select>
         </label>

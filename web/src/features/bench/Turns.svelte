@@ -4,20 +4,18 @@
   /** Turns of the screws, as asked for or as made: each in sixteenths, clockwise or not. */
   let {
     wanted,
-    dual,
+    screws,
     busy,
     onset,
   }: {
     wanted: Record<string, number>
-    dual: boolean
+    screws: [id: string, title: string][]
     busy: boolean
-    onset: (turns: { lower: number; upper: number }) => void
+    onset: (turns: Record<string, number>) => void
   } = $props()
   const SIXTEENTH = 0.0625
-  const screws = $derived(dual ? (['upper', 'lower'] as const) : (['lower'] as const))
-  const TITLES = { upper: 'Upper screw', lower: 'Lower screw' }
   // svelte-ignore state_referenced_locally
-  let made = $state({ lower: wanted.lower ?? 0, upper: wanted.upper ?? 0 })
+  let made = $state(Object.fromEntries(screws.map(([id]) => [id, wanted[id] ?? 0])))
 </script>
 
 <form
@@ -27,8 +25,8 @@
     onset({ ...made })
   }}
 >
-  {#each screws as screw (screw)}
-    {@const title = dual ? TITLES[screw] : 'Screw'}
+  {#each screws as [screw, title] (screw)}
+    {@const turns = made[screw] ?? 0}
     <div
       class="grid grid-cols-[4rem_1fr_4rem] items-center rounded-box border border-base-300 bg-base-100 text-center"
     >
@@ -36,24 +34,23 @@
         type="button"
         class="min-h-16 cursor-pointer text-2xl text-accent"
         aria-label="{title}: less"
-        onclick={() => (made[screw] -= SIXTEENTH)}>↺</button
+        onclick={() => (made[screw] = turns - SIXTEENTH)}>↺</button
       >
       <p>
         <span class="block text-sm">{title}</span>
-        <span class="figure turns text-3xl"
-          >{made[screw] ? turnWords(Math.abs(made[screw])) : '0'}</span
-        >
-        <span class="block text-sm font-bold">{made[screw] ? way(made[screw]) : 'not turned'}</span>
+        <span class="figure turns text-3xl">{turns ? turnWords(Math.abs(turns)) : '0'}</span>
+        <span class="block text-sm font-bold">{turns ? way(turns) : 'not turned'}</span>
       </p>
       <button
         type="button"
         class="min-h-16 cursor-pointer text-2xl text-accent"
         aria-label="{title}: more"
-        onclick={() => (made[screw] += SIXTEENTH)}>↻</button
+        onclick={() => (made[screw] = turns + SIXTEENTH)}>↻</button
       >
     </div>
   {/each}
-  <button class="btn min-h-16 btn-lg btn-primary" disabled={busy || (!made.lower && !made.upper)}
-    >Turned</button
+  <button
+    class="btn min-h-16 btn-lg btn-primary"
+    disabled={busy || !Object.values(made).some(Boolean)}>Turned</button
   >
 </form>

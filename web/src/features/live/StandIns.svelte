@@ -4,6 +4,7 @@
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import { percent } from '../../domain/units'
   import { turnWords } from '../../domain/turns'
+  import BenchStandIns from './BenchStandIns.svelte'
 
   /** Hands at the made-up plants that stand in for the demo's systems: to try gauges on the wire without a device. */
   type StandIn = Schemas['StandInOut']
@@ -118,6 +119,7 @@
       </li>
     {/each}
   </ul>
+  <BenchStandIns />
   {#if loaded && !plants.length && !problem}
     <p class="text-neutral">There is none here. The demo has one for each of its plants.</p>
   {/if}

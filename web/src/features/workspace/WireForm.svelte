@@ -21,6 +21,7 @@
     ['order', 'rate_hz', 'pressure_unit'],
     ['raw_low', 'raw_high'],
     ['at_low', 'at_high'],
+    ['contact', 'contact_register'],
   ]
   const WORDS: Record<string, string> = {
     holding: 'holding (4…)',
@@ -32,6 +33,9 @@
     uint32: '32 bit',
     int32: '32 bit, with sign',
     float32: '32 bit, floating',
+    none: 'none',
+    discrete: 'discrete input (1…)',
+    coil: 'coil (0…)',
   }
   let looked = $state.raw<Schemas['LookOut'] | undefined>()
   let wrong = $state.raw<Fault[]>([])
