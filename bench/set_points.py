@@ -48,7 +48,8 @@ class DualSwitch:
             ),
         )
         self.span, self.tolerance = span, tolerance * span
-        self.points = [p.gauge_pa + rng.gauss(0, 0.05) * span for p in self.device.points]
+        found = [p.gauge_pa + rng.gauss(0, 0.05) * span for p in self.device.points]
+        self.points = [min(max(each, low), low + span) for each in found]  # no switch acts beyond
         self.slopes = [rng.lognormvariate(-2.75, 0.4) * span for _ in range(2)]
         self.slopes = [min(max(each, span / 60), span / 4) for each in self.slopes]
         self.cross = [rng.uniform(-0.03, 0.15) for _ in range(2)]

@@ -206,7 +206,8 @@ def take_change(
         return calibration
     at = standing_of(calibration)
     asked = next_of(at.switch, at.reference, at.progress, "us").instruction
-    value = plain(reading_of(at.switch, asked, change))
+    runs = at.progress.segments[-1].runs
+    value = plain(reading_of(at.switch, asked, change, runs))
     return add_entry(actor, calibration_id, entry_id, value, None, made)
 
 

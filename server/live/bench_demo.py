@@ -40,6 +40,8 @@ def load_bench_stand_ins(workspace: Workspace) -> int:
 def _wire(workspace: Workspace, device: Device) -> None:
     switch = switch_of(device.data)
     gauge = _gauge(workspace, device, switch)
+    if Reference.objects.filter(gauge=gauge).exists():
+        return
     free = Reference.objects.filter(workspace=workspace, gauge=None, retired=False)
     for reference in free:
         low, high = switch.low_gauge_pa, switch.high_gauge_pa

@@ -94,6 +94,9 @@ FLOAT = {"register": 4, "number": "float32", "raw_high": 100, "at_high": 100}
         ({"register": 300}, "wrong_register", None),
         ({"register": 1, "raw_low": 100, "raw_high": 200}, "no_pressure", None),
         ({"unit": 9}, "device", None),
+        ({"contact": "discrete", "contact_register": 2}, None, 4.0e5),
+        ({"contact": "coil", "contact_register": 2}, None, 4.0e5),
+        ({"contact": "discrete", "contact_register": 9999}, "no_contact", None),
         ({"host": "nowhere.invalid"}, "unknown_host", None),
     ],
 )

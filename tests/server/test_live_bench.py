@@ -15,6 +15,7 @@ from django.utils import timezone
 from accounts.models import Workspace
 from calibrations.demo import make_demo
 from calibrations.models import Calibration, Device, Reference
+from calibrations.services import checked
 from gauges.models import Gauge
 from live.bench_demo import load_bench_stand_ins
 from live.benches import read_on_benches
@@ -24,6 +25,7 @@ from live.reader import Reader, _Line
 from tests.core.bench.made import KPA
 from zerodip.bench.contact import Change
 from zerodip.bench.course import BEFORE
+from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.fileformat.fields import read
 from zerodip.wire import WireSpec
 
@@ -160,8 +162,13 @@ def test_the_reader_tells_the_rate_the_contact_and_a_change_once(
 def test_the_demo_s_switches_have_benches_behind_the_door(world: World, settings: Any) -> None:
     settings.STAND_IN_PORT = 5020
     make_demo(world.site)
-    for _ in range(2):
-        assert load_bench_stand_ins(world.workspace) == 2
+    assert load_bench_stand_ins(world.workspace) == 2
+    own = Reference.objects.create(
+        id=uuid.uuid4(), workspace=world.workspace, data=checked(ReferenceGauge, reference(), "")
+    )
+    assert load_bench_stand_ins(world.workspace) == 2  # as the next start does
+    own.refresh_from_db()
+    assert own.gauge is None
     assert {each.unit for each in BenchStandIn.objects.all()} == {200, 201}
     pairs = {str(each): each.gauge for each in Reference.objects.all()}
     assert str(pairs["Bench reference 1"]) == "Bench of Humidifier steam trip"

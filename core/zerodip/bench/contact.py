@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from zerodip.bench.course import Instruction
 from zerodip.bench.device import BenchDevice
-from zerodip.bench.file import POINTS
+from zerodip.bench.file import POINTS, BenchRun
 from zerodip.bench.log import Read
 from zerodip.errors import Fault, InvalidInput
 
@@ -18,6 +18,7 @@ _FITTED_S = 1.0  # of the line before a change that tell where it was and how fa
 _FEW, _SAME = 4, 4.0  # samples of the end; times their scatter that the whole may lie off
 _MOST_GAP_S = 1.5  # between samples, for a change between them to be read off
 _LEAST_DELAY_S = 0.1  # of an input and its line: common practice, no source
+_FAR = 0.05  # of the range, from where a point should change, that another may be meant
 _STILL = 2e-4  # of the range in a second, below which the pressure goes neither way
 
 
@@ -118,19 +119,26 @@ def _fitted(line: Sequence[Sample], at_s: float) -> tuple[float, float]:
     return mean_pa + rate * (at_s - mean_s), rate
 
 
-def reading_of(device: BenchDevice, asked: Instruction | None, change: Change) -> Read:
+def reading_of(
+    device: BenchDevice,
+    asked: Instruction | None,
+    change: Change,
+    runs: Sequence[BenchRun] = (),
+) -> Read:
     """The reading that a change makes where one is asked for.
 
     Args:
         device: The switch.
         asked: What is asked next; None for nothing.
         change: The change.
+        runs: What was read since the last turn.
 
     Returns:
         The reading, as seen by the gauge.
 
     Raises:
-        InvalidInput: Where none is asked for, or the pressure moved the other way.
+        InvalidInput: Where none is asked for, the pressure moved the other way, or it came where
+            the other point changes: the lead is on the wrong contact.
     """
     if asked is None or asked.enters not in ("set", "reset"):
         raise _not_this("came while no reading was asked for. It was not taken.")
@@ -138,6 +146,9 @@ def reading_of(device: BenchDevice, asked: Instruction | None, change: Change) -
     if (change.rate_pa_s if rising else -change.rate_pa_s) < -_STILL * device.span_pa:
         way, wanted = ("fell", "rises") if rising else ("rose", "falls")
         raise _not_this(f"came while the pressure {way}; asked is where it {wanted}. Not taken.")
+    other = _other_there(device, asked, change.gauge_pa, runs)
+    if other:
+        raise _not_this(f"came where the {other} point changes: is the lead on its contact?")
     return Read(
         point=asked.point,
         which=asked.enters,
@@ -146,6 +157,26 @@ def reading_of(device: BenchDevice, asked: Instruction | None, change: Change) -
         seen_by="gauge",
         delay_s=change.delay_s,
     )
+
+
+def _other_there(
+    device: BenchDevice, asked: Instruction, gauge_pa: float, runs: Sequence[BenchRun]
+) -> str:
+    """Which other point is known to change near a pressure, far from where this one should; ""
+    for none."""
+    off = abs(gauge_pa - (asked.expected_pa or 0.0))
+    if len(device.points) < 2 or off <= _FAR * device.span_pa:
+        return ""
+    other = next(point for point in POINTS if point != asked.point)
+    ends = [
+        end
+        for run in runs
+        if run.point == other
+        for end in (run.set_gauge_pa, run.reset_gauge_pa)
+        if end is not None
+    ]
+    ends = ends or [device.points[POINTS.index(other)].gauge_pa]
+    return other if min(abs(gauge_pa - end) for end in ends) < off / 2 else ""
 
 
 def _not_this(says: str) -> InvalidInput:

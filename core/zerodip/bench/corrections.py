@@ -41,7 +41,7 @@ def _what(value: Value, device: BenchDevice) -> str:
 def _figure(value: Value, grain_pa: float, units: str) -> str:
     """What was entered; "" of what takes out."""
     if isinstance(value, Read):
-        return shown(value.gauge_pa, units, grain_pa)
+        return shown(value.gauge_pa, units, 10 * grain_pa)
     if isinstance(value, Turned):
         made = {each: getattr(value, each) for each in SCREWS}
         words = {name: turn_words(turns) for name, turns in made.items() if turns}

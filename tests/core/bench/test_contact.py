@@ -2,10 +2,10 @@
 not asked for."""
 
 import random
-from collections.abc import Iterator
 
 import pytest
 
+from bench.contacts import changes, line
 from tests.core.bench.made import KPA, calibration
 from zerodip.bench.contact import Change, ContactLine, Sample, reading_of
 from zerodip.bench.course import next_run
@@ -14,23 +14,6 @@ from zerodip.bench.stand_in import BenchHands, BenchStandIn
 from zerodip.errors import InvalidInput
 
 DEVICE = calibration().device
-
-
-def line(
-    chance: random.Random, rate: float, hz: float, acts_pa: float, noise: float
-) -> Iterator[Sample]:
-    """A pressure that goes one way past a point, from a second or more before it."""
-    begin = acts_pa - rate * chance.uniform(2, 8)
-    for k in range(round(12 * hz)):
-        at = k / hz + chance.uniform(-0.1, 0.1) / hz
-        pa = begin + rate * at
-        closed = pa >= acts_pa if rate > 0 else pa <= acts_pa
-        yield Sample(at, pa + chance.gauss(0, noise), closed)
-
-
-def changes(samples: Iterator[Sample] | list[Sample]) -> list[Change]:
-    told = ContactLine()
-    return [made for each in samples if (made := told.add(each))]
 
 
 @pytest.mark.parametrize("seed", range(60))
@@ -104,6 +87,18 @@ def test_a_change_is_taken_on_the_way_that_is_asked_for_and_on_no_other() -> Non
         reading_of(DEVICE, falls, change(299 * KPA, 800))
     with pytest.raises(InvalidInput, match="no reading was asked for"):
         reading_of(DEVICE, None, change(702 * KPA, 800))
+
+
+def test_a_lead_on_the_other_contact_is_noticed() -> None:
+    whole = BenchRun(point="upper", set_gauge_pa=702 * KPA, reset_gauge_pa=560 * KPA)
+    falls = next_run(DEVICE, [whole], 1, "us")
+    with pytest.raises(InvalidInput, match="lead on its contact"):
+        reading_of(DEVICE, falls, change(561 * KPA, -800), [whole])
+    assert reading_of(DEVICE, falls, change(261 * KPA, -800), [whole]).point == "lower"
+    assert reading_of(DEVICE, falls, change(400 * KPA, -800), [whole]).point == "lower"
+    upper = next_run(DEVICE, (), 1, "us")
+    with pytest.raises(InvalidInput, match="where the lower point changes"):
+        reading_of(DEVICE, upper, change(330 * KPA, 800))
 
 
 @pytest.mark.parametrize("lead", ["lower", "upper"])

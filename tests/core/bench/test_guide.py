@@ -280,17 +280,17 @@ def test_an_approach_begins_before_the_point_within_the_range() -> None:
         (
             Read(point="upper", which="set", gauge_pa=702.44 * KPA),
             Read(point="upper", which="set", gauge_pa=701.96 * KPA),
-            "Upper point acted at 701.96 kPa, was 702.44 kPa",
+            "Upper point acted at 702.0 kPa, was 702.4 kPa",
         ),
         (
             Read(point="upper", which="set", gauge_pa=302 * KPA),
             Read(point="lower", which="set", gauge_pa=302 * KPA),
-            "Lower point acted at 302.00 kPa, was Upper point acted at 302.00 kPa",
+            "Lower point acted at 302.0 kPa, was Upper point acted at 302.0 kPa",
         ),
         (
             Read(point="lower", which="reset", gauge_pa=340 * KPA),
             Voided(),
-            "Lower point reset at 340.00 kPa: taken out",
+            "Lower point reset at 340.0 kPa: taken out",
         ),
         (
             Turned(upper=0.5, lower_deadband=-0.25),

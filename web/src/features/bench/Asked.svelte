@@ -91,7 +91,7 @@
       onclick={() => confirmed(told.id)}>Done</button
     >
   {:else if at.wire}
-    <OnWire {wire} {grain} most={told.most_pa_s} contact={at.wire === 'contact'} onacted={acted} />
+    <OnWire {wire} {grain} {told} contact={at.wire === 'contact'} onacted={acted} />
     <details class="rounded-box border border-base-300 px-3">
       <summary class="flex min-h-12 cursor-pointer items-center">Read it by hand</summary>
       <div class="grid gap-3 pb-3">{@render byHand()}</div>

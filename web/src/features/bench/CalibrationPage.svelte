@@ -94,7 +94,7 @@
           read can still be corrected.
         </p>
       {:else if told}
-        <Asked {at} {told} {grain} {busy} {add} {take} />
+        {#key at.id}<Asked {at} {told} {grain} {busy} {add} {take} />{/key}
       {:else if at.may_change}
         <form class="grid gap-3 rounded-box bg-[var(--zd-sand)] p-4" onsubmit={close}>
           <h2 class="text-2xl font-bold">Sign and close</h2>

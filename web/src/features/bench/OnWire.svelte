@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onDestroy } from 'svelte'
+  import type { Schemas } from '../../api/client'
   import { preferences } from '../../domain/preferences.svelte'
   import { fine } from './fine'
   import type { WireState } from './wire.svelte'
@@ -8,21 +9,25 @@
   let {
     wire,
     grain,
-    most,
+    told,
     contact,
     onacted,
   }: {
     wire: WireState
     grain: number
-    /** The fastest that an approach may be, Pa/s. */
-    most: number | null | undefined
+    told: NonNullable<Schemas['Next']['instruction']>
     contact: boolean
     onacted: (gauge_pa: number, rate_pa_s: number) => void
   } = $props()
   // svelte-ignore state_referenced_locally
   void wire.begin()
   onDestroy(() => wire.stop())
-  const fast = $derived(most != null && Math.abs(wire.rate) > most)
+  /** An approach is slow from its beginning on; before that, anybody pumps fast. */
+  const begun = $derived(
+    told.from_pa == null ||
+      ((wire.now ?? 0) - told.from_pa) * ((told.expected_pa ?? 0) - told.from_pa) >= 0,
+  )
+  const fast = $derived(begun && told.most_pa_s != null && Math.abs(wire.rate) > told.most_pa_s)
   const rate = $derived(fine(wire.rate, grain, preferences.units))
 </script>
 
