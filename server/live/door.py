@@ -5,6 +5,7 @@ import contextlib
 import json
 import random
 import time
+from abc import ABC, abstractmethod
 from typing import Any
 
 from asgiref.sync import sync_to_async
@@ -29,83 +30,90 @@ __all__ = ["FULL", "PRESSURE", "bench_scale", "open_door"]
 
 # Registers: pressure (mbar, gauge), whether the pump runs; and how many there are.
 PRESSURE, RUNS, COUNT = 0, 1, 8
-_MBAR_PA, _MOST_MBAR = 100.0, 65_535
+_MBAR_PA, _MOST = 100.0, 65_535
 FULL = 50_000  # at the high end of the reference of a bench
 _BITS = (1, 2)  # functions that read coils and discrete inputs
 _NOISE_PA = 0.08 * PSI
 _AGAIN_S = 1.0
 
 
-class _Plant:
-    """One plant behind the door."""
+class _Behind(ABC):
+    """Something behind the door: what hands do there, and what its registers hold."""
+
+    hands: Any
+    plant: Any
+
+    def move(self, row: Any) -> None:
+        """Hands do what a row says by now."""
+        hands = self.read_hands(row)
+        if hands != self.hands:
+            self.plant.move(hands, _now())
+            self.hands = hands
+
+    async def answer(
+        self,
+        function: int,
+        start: int,
+        address: int,
+        count: int,
+        registers: list[int],
+        values: Any,
+    ) -> ExcCodes | None:
+        """Puts what is shown now into what is asked for; nothing is ever written."""
+        if values is not None:
+            return ExcCodes.ILLEGAL_FUNCTION
+        if self.hands.line == "off":
+            return ExcCodes.GATEWAY_NO_RESPONSE
+        for at, shown in self.shows(_now(), function, address).items():
+            registers[at - start] = min(max(shown, 0), _MOST)
+        return None
+
+    @staticmethod
+    @abstractmethod
+    def read_hands(row: Any) -> Any:
+        """What hands do by a row."""
+
+    @abstractmethod
+    def shows(self, now: float, function: int, address: int) -> dict[int, int]:
+        """What stands in which register."""
+
+
+class _Plant(_Behind):
+    """One plant."""
 
     def __init__(self, row: Row) -> None:
-        self.hands = _hands(row)
-        self._plant = StandIn(read_document(row.system.document), self.hands, _now())
+        self.hands = self.read_hands(row)
+        self.plant = StandIn(read_document(row.system.document), self.hands, _now())
         chance = random.Random(row.unit)  # noqa: S311 (noise, no secret)
         self._sensor = Sensor(lambda: chance.gauss(0.0, _NOISE_PA))
 
-    def move(self, hands: Hands) -> None:
-        if hands != self.hands:
-            self._plant.move(hands, _now())
-            self.hands = hands
+    @staticmethod
+    def read_hands(row: Row) -> Hands:
+        return read(Hands, row.hands)[0] or Hands()
 
-    async def answer(
-        self,
-        function: int,
-        start: int,
-        address: int,
-        count: int,
-        registers: list[int],
-        values: Any,
-    ) -> ExcCodes | None:
-        """Puts what the gauge shows now into the registers that are asked for."""
-        if values is not None:
-            return ExcCodes.ILLEGAL_FUNCTION
-        if self.hands.line == "off":
-            return ExcCodes.GATEWAY_NO_RESPONSE
-        now = _now()
-        shown = self._sensor.reads(self._plant.gauge_pa(now), now) / _MBAR_PA
-        registers[PRESSURE - start] = min(max(round(shown), 0), _MOST_MBAR)
-        registers[RUNS - start] = int(self._plant.runs(now))
-        return None
+    def shows(self, now: float, function: int, address: int) -> dict[int, int]:
+        shown = self._sensor.reads(self.plant.gauge_pa(now), now) / _MBAR_PA
+        return {PRESSURE: round(shown), RUNS: int(self.plant.runs(now))}
 
 
-class _Bench:
-    """One switch on its bench behind the door; its pressure register counts by its range."""
+class _Bench(_Behind):
+    """One switch on its bench; its pressure register counts by its range."""
 
     def __init__(self, row: BenchRow) -> None:
-        self.hands = _bench_hands(row)
+        self.hands = self.read_hands(row)
         device = switch_of(row.device.data)
         self._low, self._span = bench_scale(device)
-        self._plant = BenchStandIn(device, self.hands, _now())
+        self.plant = BenchStandIn(device, self.hands, _now())
 
-    def move(self, hands: BenchHands) -> None:
-        if hands != self.hands:
-            self._plant.move(hands, _now())
-            self.hands = hands
+    @staticmethod
+    def read_hands(row: BenchRow) -> BenchHands:
+        return read(BenchHands, row.hands)[0] or BenchHands()
 
-    async def answer(
-        self,
-        function: int,
-        start: int,
-        address: int,
-        count: int,
-        registers: list[int],
-        values: Any,
-    ) -> ExcCodes | None:
-        """Puts what the reference shows now, or the contact, into what is asked for."""
-        if values is not None:
-            return ExcCodes.ILLEGAL_FUNCTION
-        if self.hands.line == "off":
-            return ExcCodes.GATEWAY_NO_RESPONSE
-        now = _now()
+    def shows(self, now: float, function: int, address: int) -> dict[int, int]:
         if function in _BITS:
-            registers[address - start] = int(self._plant.closed(now))
-        else:
-            share = (self._plant.gauge_pa(now) - self._low) / self._span
-            registers[PRESSURE - start] = min(max(round(share * FULL), 0), _MOST_MBAR)
-        return None
+            return {address: int(self.plant.closed(now))}
+        share = (self.plant.gauge_pa(now) - self._low) / self._span
+        return {PRESSURE: round(share * FULL)}
 
 
 def bench_scale(device: BenchDevice) -> tuple[float, float]:
@@ -117,14 +125,6 @@ def bench_scale(device: BenchDevice) -> tuple[float, float]:
 def _now() -> float:
     """The plants' own time, s."""
     return time.monotonic() * float(settings.STAND_IN_SPEED)
-
-
-def _hands(row: Row) -> Hands:
-    return read(Hands, row.hands)[0] or Hands()
-
-
-def _bench_hands(row: BenchRow) -> BenchHands:
-    return read(BenchHands, row.hands)[0] or BenchHands()
 
 
 def _rows() -> dict[int, Row | BenchRow]:
@@ -167,20 +167,16 @@ async def _serve(rows: dict[int, Row | BenchRow]) -> None:
             await serving
 
 
-def _stood_in(row: Row | BenchRow) -> _Plant | _Bench:
+def _stood_in(row: Row | BenchRow) -> _Behind:
     return _Bench(row) if isinstance(row, BenchRow) else _Plant(row)
 
 
-async def _same(plants: dict[int, _Plant | _Bench]) -> bool:
+async def _same(plants: dict[int, _Behind]) -> bool:
     """Hands move as they are told; False where other plants stand in. What is entered of a system
     meanwhile does not change the plant."""
     rows = await sync_to_async(_rows)()
     if rows.keys() != plants.keys():
         return False
     for unit, row in rows.items():
-        plant = plants[unit]
-        if isinstance(row, BenchRow) and isinstance(plant, _Bench):
-            plant.move(_bench_hands(row))
-        elif isinstance(row, Row) and isinstance(plant, _Plant):
-            plant.move(_hands(row))
+        plants[unit].move(row)
     return True
