@@ -33,6 +33,7 @@ __all__ = [
     "entries_of",
     "gauge_of",
     "link_by_address",
+    "made_before",
     "made_of",
     "past_before",
     "references_for_actor",
@@ -184,12 +185,17 @@ def _log(entries: Iterable[CalibrationEntry], switch: BenchDevice) -> list[Entry
 def past_before(calibration: Calibration) -> list[PastRow]:
     """The closed calibrations of the same switch before one, the oldest first. Points that were
     asked for otherwise then are told by their errors."""
+    return [past_row(each) for each in made_before(calibration)]
+
+
+def made_before(calibration: Calibration) -> list[Made]:
+    """The closed calibrations of the same switch before one, whole, the oldest first."""
     closed = calibration.device.calibrations.filter(
         closed_at__isnull=False, on__lt=calibration.on
     ).exclude(pk=calibration.pk)
     points = len(calibration.switch["points"])
     rows = [
-        past_row(made)
+        made
         for each in closed.prefetch_related("entries")[:MOST_PAST]
         if len(each.switch["points"]) == points and (made := made_of(each)) is not None
     ]

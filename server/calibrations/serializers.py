@@ -12,11 +12,11 @@ from accounts.models import shown
 from accounts.permissions import Actor
 from zerodip.bench.calibrate import Judgement, calibrate
 from zerodip.bench.file import Calibration as Made
-from zerodip.bench.guide import Next, next_of
+from zerodip.bench.guide import Next, last_time, next_of, past_row
 from zerodip.bench.words import titles
 
 from .models import Calibration, Device, Reference
-from .selectors import corrected_after_closing, made_of, past_before, standing_of
+from .selectors import corrected_after_closing, made_before, made_of, standing_of
 
 __all__ = [
     "BeginIn",
@@ -147,6 +147,7 @@ class CalibrationRow(Schema):
 
     id: UUID
     on: date
+    reference: str
     closed_at: datetime | None
     signed_by: str
     found_says: str
@@ -157,8 +158,9 @@ class CalibrationRow(Schema):
 class CalibrationOut(Schema):
     """A calibration: the switch and the reference as they were, what the points are called, what
     is next, the entries, and how it is judged (None before each point was read). `may_change`
-    tells whether this person may go on with it and share its certificate, `wire` what is read off
-    the reference on the wire: nothing (""), the gauge, or the contact with it."""
+    tells whether this person may go on with it and share its certificate, `signs` what they are
+    called, `wire` what is read off the reference on the wire: nothing (""), the gauge, or the
+    contact with it."""
 
     id: UUID
     device: UUID
@@ -176,6 +178,7 @@ class CalibrationOut(Schema):
     signed_by: str
     remark: str
     may_change: bool
+    signs: str
     wire: Wire
 
 
@@ -214,6 +217,7 @@ def calibration_row(calibration: Calibration) -> CalibrationRow:
     return CalibrationRow(
         id=calibration.pk,
         on=calibration.on,
+        reference=calibration.reference["name"],
         closed_at=calibration.closed_at,
         signed_by=calibration.signed_by,
         found_says=judged.found_says if judged else "",
@@ -233,6 +237,8 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
     """A calibration, with what is next, as the actor sees it."""
     entries = list(calibration.entries.select_related("made_by"))
     at = standing_of(calibration, entries)
+    before = made_before(calibration)
+    last = last_time(at.switch, before[-1]) if before else None
     return CalibrationOut(
         id=calibration.pk,
         device=calibration.device_id,
@@ -241,7 +247,7 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
         reference=calibration.reference,
         on=calibration.on,
         titles=list(titles(at.switch)),
-        next=next_of(at.switch, at.reference, at.progress, units),
+        next=next_of(at.switch, at.reference, at.progress, units, last),
         adjusted=at.progress.adjusted,
         entries=[
             CalibrationEntryOut(
@@ -257,11 +263,12 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
             CorrectionOut(**vars(each))
             for each in corrected_after_closing(calibration, entries, units)
         ],
-        judged=_judged(at.made(past_before(calibration)), units),
+        judged=_judged(at.made([past_row(each) for each in before]), units),
         closed_at=calibration.closed_at,
         signed_by=calibration.signed_by,
         remark=calibration.remark,
         may_change=actor.may("calibrations.change", calibration.device.site.workspace_id),
+        signs=actor.user.shown,
         wire=_wire(calibration),
     )
 

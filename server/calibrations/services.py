@@ -95,8 +95,11 @@ def put_reference(
     """Adds a reference under the id given (version 0), or changes it over the version read. The
     same again changes nothing. Raises InvalidInput, Conflict, NotFound, Forbidden."""
     require(actor, "calibrations.change", workspace_id)
-    wanted = checked(ReferenceGauge, raw, "reference")
-    gauge = _on_wire(workspace_id, gauge_id)
+    made, faults = read(ReferenceGauge, raw, "reference")
+    gauge, wrong = _on_wire(workspace_id, gauge_id)
+    if made is None or wrong:
+        raise InvalidInput([*faults, *wrong])
+    wanted = dict(plain(made))
     known = stored_already(
         Reference.objects.select_for_update().filter(pk=reference_id), workspace_id=workspace_id
     )
@@ -136,6 +139,8 @@ def begin(
     gauge, faults = read(ReferenceGauge, raw, "reference")
     if gauge is not None:
         faults = reference_faults(switch_of(device.data), gauge, on)
+    wired, wrong = _on_wire(device.site.workspace_id, gauge_id)
+    faults += wrong
     today = made.at.date()
     if abs(on - today) > timedelta(days=1):
         says = "must be today."
@@ -147,7 +152,7 @@ def begin(
         device=device,
         switch=device.data,
         reference=plain(gauge),
-        gauge=_on_wire(device.site.workspace_id, gauge_id),
+        gauge=wired,
         on=on,
         opened_by=actor.user,
         opened_at=made.at,
@@ -286,15 +291,15 @@ def checked(of: type[Checked], raw: Any, path: str) -> dict[str, Any]:
     return dict(plain(made))
 
 
-def _on_wire(workspace_id: UUID, gauge_id: UUID | None) -> Gauge | None:
-    """The gauge of the workspace that a reference is."""
+def _on_wire(workspace_id: UUID, gauge_id: UUID | None) -> tuple[Gauge | None, list[Fault]]:
+    """The gauge of the workspace that a reference is, or what is wrong with it."""
     if gauge_id is None:
-        return None
+        return None, []
     found = Gauge.objects.filter(pk=gauge_id, workspace_id=workspace_id, wire__isnull=False).first()
-    if found is None:
-        says = "is not a gauge on the wire of this workspace."
-        raise InvalidInput([Fault(path="gauge", code="not_on_wire", title="The gauge", says=says)])
-    return found
+    if found is not None:
+        return found, []
+    says = "is not a gauge on the wire of this workspace."
+    return None, [Fault(path="gauge", code="not_on_wire", title="The gauge", says=says)]
 
 
 def _room(count: int, most: int, title: str) -> None:

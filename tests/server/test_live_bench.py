@@ -120,6 +120,9 @@ def test_a_reference_is_no_gauge_of_others(world: World, device: str, whose: str
     path = f"/api/workspaces/{world.workspace.pk}/references/{uuid.uuid4()}"
     refused = world["owner"].send("PUT", path, {"reference": reference(), "gauge": id})
     assert [each["path"] for each in refused.json()["faults"]] == ["gauge"]
+    both = {"reference": reference(high_gauge_pa=-5.0), "gauge": id}
+    told = world["owner"].send("PUT", path, both).json()["faults"]
+    assert {each["path"] for each in told} == {"gauge", "reference.high_gauge_pa"}
     body = {"reference": reference(), "on": timezone.now().date().isoformat(), "gauge": id}
     began = world["owner"].send("PUT", f"/api/devices/{device}/calibrations/{uuid.uuid4()}", body)
     assert [each["path"] for each in began.json()["faults"]] == ["gauge"]

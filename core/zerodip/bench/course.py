@@ -138,7 +138,8 @@ def next_run(
     wanted: int,
     units: str,
     earlier: Sequence[BenchRun] = (),
-    expected: Sequence[float] | None = None,
+    expected: Sequence[float | None] = (),
+    bands: Sequence[float | None] = (),
 ) -> Instruction | None:
     """The next reading of a series of runs, the upper point first; None where all are there. A run
     whose resetting is not read yet asks for that.
@@ -149,22 +150,28 @@ def next_run(
         wanted: How many of each point.
         units: Unit system of the texts.
         earlier: Runs before a screw was turned: they tell the deadband.
-        expected: Where each point should act, Pa gauge, where the series does not tell yet; None
+        expected: Where each point should act, Pa gauge, where the series does not tell yet; none
             for where it is to.
+        bands: How wide each deadband should be, Pa, where no run tells yet; none for the usual.
 
     Returns:
         The instruction.
     """
     if runs and runs[-1].reset_gauge_pa is None:
-        return _reset(device, runs[-1], [*earlier, *runs], units)
+        return _reset(device, runs[-1], [*earlier, *runs], _at(bands, runs[-1].at), units)
     counts = [sum(run.at == at for run in runs) for at in range(len(device.points))]
     least = min(counts)
     if least >= wanted:
         return None
     at = max(at for at, count in enumerate(counts) if count == least)
     last = [run.set_gauge_pa for run in runs if run.at == at]
-    near = last[-1] if last else expected[at] if expected else device.points[at].gauge_pa
+    near = last[-1] if last else _at(expected, at)
+    near = device.points[at].gauge_pa if near is None else near
     return _set(device, at, (least + 1, wanted), near, units)
+
+
+def _at(told: Sequence[float | None], at: int) -> float | None:
+    return told[at] if at < len(told) else None
 
 
 def crossed(device: BenchDevice, lower_pa: float, upper_pa: float) -> bool:
@@ -218,7 +225,9 @@ def _begin(device: BenchDevice, at: int, near: float) -> float:
     return min(near + room, device.high_gauge_pa)
 
 
-def _reset(device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], units: str) -> Instruction:
+def _reset(
+    device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], band: float | None, units: str
+) -> Instruction:
     at, point = run.at, device.points[run.at]
     known = [
         each.set_gauge_pa - each.reset_gauge_pa
@@ -227,6 +236,7 @@ def _reset(device: BenchDevice, run: BenchRun, runs: Sequence[BenchRun], units: 
     ]
     share = 1.0 if point.deadband == "adjustable" else _OF_MOST
     usual = share * point.deadband_pa if point.deadband_pa else _USUAL_BAND * device.span_pa
+    usual = usual if band is None else band
     usual *= 1 if point.rises else -1
     return Instruction(
         id=f"{POINTS[at]}.reset",

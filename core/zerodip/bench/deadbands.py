@@ -53,7 +53,7 @@ def deadband_step(
 
     Returns:
         The step, its turns by the names of `SCREWS`; None where every deadband stands, or is not
-        to be adjusted, or was not read.
+        to be adjusted, or was not read, or read the wrong way round.
     """
     for at, point in enumerate(device.points):
         now = _deadband(device, reference, segments, at, spread)
@@ -80,7 +80,7 @@ def _deadband(
             looks = []
         if width is not None:
             looks.append((width, getattr(turned, SCREWS[at]) if turned and looks else 0.0))
-    if not looks or not runs:
+    if not looks or not runs or looks[-1][0] <= 0:  # ends that are mixed up are no width
         return None
     return _Deadband(
         at=at,

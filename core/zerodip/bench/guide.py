@@ -17,12 +17,21 @@ from zerodip.bench.course import (
 )
 from zerodip.bench.deadbands import deadband_step
 from zerodip.bench.device import BenchDevice, Reference
-from zerodip.bench.file import LOWER, POINTS, UPPER, BenchTurn, Calibration, PastRow, acted_at
+from zerodip.bench.file import (
+    LOWER,
+    POINTS,
+    UPPER,
+    BenchTurn,
+    Calibration,
+    PastRow,
+    acted_at,
+    deadband_of,
+)
 from zerodip.bench.judge import RUNS, verdict_on
 from zerodip.bench.log import Progress, Segment
 from zerodip.bench.words import shown, titles
 
-__all__ = ["Next", "calibration_of", "next_of", "past_row"]
+__all__ = ["LastTime", "Next", "calibration_of", "last_time", "next_of", "past_row"]
 
 _STOP = Instruction(
     id="stop",
@@ -40,7 +49,45 @@ class Next:
     step: BenchStep | None = None
 
 
-def next_of(device: BenchDevice, reference: Reference, progress: Progress, units: str) -> Next:
+@dataclass(frozen=True)
+class LastTime:
+    """Where each point was left (Pa gauge) and how wide each deadband was (Pa) at the calibration
+    before, the lower first; None where that tells nothing."""
+
+    acted: tuple[float | None, ...] = ()
+    bands: tuple[float | None, ...] = ()
+
+
+def last_time(device: BenchDevice, of: Calibration) -> LastTime:
+    """What an earlier calibration tells of a switch as it is now.
+
+    Args:
+        device: The switch.
+        of: The earlier calibration.
+
+    Returns:
+        What it tells: nothing of a point that is asked for elsewhere by now.
+    """
+    asked = [point.gauge_pa for point in device.points]
+    then = [point.gauge_pa for point in of.device.points]
+    if len(then) != len(asked):
+        return LastTime()
+    runs = [[run for run in of.as_left if run.at == at] for at in range(len(asked))]
+    return LastTime(
+        acted=tuple(
+            acted_at(of.as_left, at) if then[at] == asked[at] else None for at in range(len(asked))
+        ),
+        bands=tuple(deadband_of(of.device, each) for each in runs),
+    )
+
+
+def next_of(
+    device: BenchDevice,
+    reference: Reference,
+    progress: Progress,
+    units: str,
+    last: LastTime | None = None,
+) -> Next:
     """What is next.
 
     Args:
@@ -48,6 +95,7 @@ def next_of(device: BenchDevice, reference: Reference, progress: Progress, units
         reference: The reference gauge.
         progress: How far the calibration is.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        last: What the calibration before tells.
 
     Returns:
         The next instruction, with the turns where it asks for some.
@@ -57,7 +105,9 @@ def next_of(device: BenchDevice, reference: Reference, progress: Progress, units
             return Next(instruction=each)
     now = progress.segments[-1]
     earlier = [run for each in progress.segments[:-1] for run in each.runs]
-    first = next_run(device, now.runs, 1, units, earlier, _expected(device, progress))
+    last = last or LastTime()
+    expected = _expected(device, progress) or (() if progress.adjusted else last.acted)
+    first = next_run(device, now.runs, 1, units, earlier, expected, last.bands)
     if first is not None:
         return Next(instruction=first)
     if LEFT not in progress.confirmed:

@@ -129,6 +129,18 @@ def test_one_that_is_right_or_fixed_or_not_asked_for_is_left_alone(
     assert progress.confirmed == {*BEFORE, *AFTER}
 
 
+def test_ends_that_are_mixed_up_are_told_and_nothing_is_turned() -> None:
+    switch = Made(random.Random(4))
+    switch.acts = [point.gauge_pa for point in switch.device.points]
+    switch.bands = [-30 * KPA]
+    progress, end = walked(switch)
+    assert end.instruction is None
+    assert turns(progress) == 0
+    whole = calibration_of(switch.device, REFERENCE, progress, TODAY)
+    assert whole is not None
+    assert any("mixed up" in each.text for each in calibrate(whole).says)
+
+
 def test_a_deadband_screw_that_does_nothing_is_stopped_at() -> None:
     switch = Made(random.Random(3))
     switch.widens = [0.0]

@@ -14,7 +14,7 @@ from zerodip.bench.corrections import correction_says
 from zerodip.bench.course import AFTER, BEFORE, LEFT, next_run, preparations
 from zerodip.bench.device import VACUUM_PA, BenchDevice, Reference, SetPoint
 from zerodip.bench.file import POINTS, BenchRun
-from zerodip.bench.guide import Next, calibration_of, next_of
+from zerodip.bench.guide import LastTime, Next, calibration_of, last_time, next_of
 from zerodip.bench.log import (
     Confirmed,
     Entry,
@@ -206,6 +206,29 @@ def test_a_wrong_reading_corrected_is_as_if_it_had_been_right() -> None:
     assert progress_of(entries, bench.device) == right
     entries.append(Entry("void", Voided(), supersedes="later"))
     assert len(progress_of(entries, bench.device).found) < len(right.found)
+
+
+def test_what_was_left_last_time_is_expected_now_where_it_is_still_asked_for() -> None:
+    device, before = calibration().device, calibration()
+    told = last_time(device, before)
+    assert told.acted == (pytest.approx(300.5 * KPA), pytest.approx(702.467 * KPA, abs=1))
+    assert told.bands == (pytest.approx(40 * KPA), pytest.approx(41.533 * KPA, abs=1))
+    ready = [Entry(each, Confirmed(what=each)) for each in BEFORE]
+    first = next_of(device, before.reference, progress_of(ready, device), "us", told).instruction
+    assert first is not None
+    assert first.expected_pa == told.acted[1]
+    acted = Entry("a", Read(point="upper", which="set", gauge_pa=710 * KPA))
+    progress = progress_of([*ready, acted], device)
+    resets = next_of(device, before.reference, progress, "us", told).instruction
+    assert resets is not None
+    assert resets.expected_pa == pytest.approx(710 * KPA - (told.bands[1] or 0))
+    moved = replace(device, points=(device.points[0], replace(device.points[1], gauge_pa=6e5)))
+    assert last_time(moved, before).acted == (told.acted[0], None)
+    single = replace(device, points=device.points[:1])
+    assert last_time(single, before) == LastTime()
+    elsewhere = next_of(moved, before.reference, progress_of(ready, moved), "us").instruction
+    assert elsewhere is not None
+    assert elsewhere.expected_pa == 6e5
 
 
 def approached(**timed: Any) -> Any:

@@ -6063,6 +6063,8 @@ export interface components {
              * Format: date
              */
             on: string;
+            /** Reference */
+            reference: string;
             /** Closed At */
             closed_at: string | null;
             /** Signed By */
@@ -6155,8 +6157,9 @@ export interface components {
          * CalibrationOut
          * @description A calibration: the switch and the reference as they were, what the points are called, what
          *     is next, the entries, and how it is judged (None before each point was read). `may_change`
-         *     tells whether this person may go on with it and share its certificate, `wire` what is read off
-         *     the reference on the wire: nothing (""), the gauge, or the contact with it.
+         *     tells whether this person may go on with it and share its certificate, `signs` what they are
+         *     called, `wire` what is read off the reference on the wire: nothing (""), the gauge, or the
+         *     contact with it.
          */
         CalibrationOut: {
             /**
@@ -6202,6 +6205,8 @@ export interface components {
             remark: string;
             /** May Change */
             may_change: boolean;
+            /** Signs */
+            signs: string;
             /**
              * Wire
              * @enum {string}

@@ -31,6 +31,7 @@
     const params = { path: { calibration_id: id }, query }
     const got = await outcome(api.GET('/api/calibrations/{calibration_id}', { params }))
     ;[at, problem] = [got.data, got.problem]
+    signed ||= got.data?.signs ?? ''
   }
   $effect(() => {
     void [id, preferences.units]

@@ -35,6 +35,9 @@
     references = (gauges.data ?? []).filter(
       (each) => !each.retired && each.workspace === device?.workspace,
     )
+    // Mostly it is the one of last time.
+    const usual = references.find((each) => each.reference.name === made[0]?.reference)
+    chosen ||= usual?.id ?? (references.length === 1 ? references[0]!.id : '')
   }
   $effect(() => {
     void id
