@@ -17,7 +17,7 @@ from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
 from zerodip.bench.file import Calibration as Made
 from zerodip.bench.file import PastRow
-from zerodip.bench.guide import calibration_of, past_row
+from zerodip.bench.guide import Next, calibration_of, last_time, next_of, past_row
 from zerodip.bench.log import Entry, Progress, progress_of, read_value
 from zerodip.fileformat.fields import Checked, read
 
@@ -129,6 +129,11 @@ class Standing:
         """As a whole (zerodip.bench.file); None before each point was read."""
         return calibration_of(self.switch, self.reference, self.progress, self.on, past)
 
+    def next(self, before: Sequence[Made], units: str) -> Next:
+        """What is next, by the calibrations before, too."""
+        last = last_time(self.switch, before[-1]) if before else None
+        return next_of(self.switch, self.reference, self.progress, units, last)
+
 
 def standing_of(
     calibration: Calibration, entries: Sequence[CalibrationEntry] | None = None
@@ -153,13 +158,16 @@ def corrected_after_closing(
     calibration: Calibration, entries: Sequence[CalibrationEntry], units: str
 ) -> list[Corrected]:
     """What was corrected after a calibration was closed, oldest first."""
-    closed, switch = calibration.closed_at, switch_of(calibration.switch)
+    closed = calibration.closed_at
+    if closed is None:
+        return []
+    switch = switch_of(calibration.switch)
     grain = gauge_of(calibration.reference).resolution_pa
     values = {each.id: read_value(each.value, switch)[0] for each in entries}
     made = []
     for each in entries:
         after, before = values[each.id], values.get(each.supersedes) if each.supersedes else None
-        if closed and each.made_at > closed and before is not None and after is not None:
+        if each.made_at > closed and before is not None and after is not None:
             says = correction_says(before, after, switch, grain, units)
             made.append(Corrected(says, each.made_at, shown(each.made_by, each.by)))
     return made

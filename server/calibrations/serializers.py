@@ -12,7 +12,7 @@ from accounts.models import shown
 from accounts.permissions import Actor
 from zerodip.bench.calibrate import Judgement, calibrate
 from zerodip.bench.file import Calibration as Made
-from zerodip.bench.guide import Next, last_time, next_of, past_row
+from zerodip.bench.guide import Next, past_row
 from zerodip.bench.words import titles
 
 from .models import Calibration, Device, Reference
@@ -238,7 +238,6 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
     entries = list(calibration.entries.select_related("made_by"))
     at = standing_of(calibration, entries)
     before = made_before(calibration)
-    last = last_time(at.switch, before[-1]) if before else None
     return CalibrationOut(
         id=calibration.pk,
         device=calibration.device_id,
@@ -247,7 +246,7 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
         reference=calibration.reference,
         on=calibration.on,
         titles=list(titles(at.switch)),
-        next=next_of(at.switch, at.reference, at.progress, units, last),
+        next=at.next(before, units),
         adjusted=at.progress.adjusted,
         entries=[
             CalibrationEntryOut(

@@ -18,7 +18,6 @@ from zerodip.bench.calibrate import calibrate
 from zerodip.bench.contact import Change, reading_of
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
-from zerodip.bench.guide import next_of
 from zerodip.bench.log import may_follow_closing, read_value
 from zerodip.bench.reference import reference_faults
 from zerodip.errors import Fault, InvalidInput
@@ -30,6 +29,7 @@ from .selectors import (
     calibration_for_actor,
     device_for_actor,
     entries_of,
+    made_before,
     made_of,
     past_before,
     standing_of,
@@ -37,6 +37,7 @@ from .selectors import (
 )
 
 __all__ = [
+    "MOST_ENTRIES",
     "add_entry",
     "begin",
     "checked",
@@ -210,7 +211,7 @@ def take_change(
     if calibration.entries.filter(id=entry_id).exists():
         return calibration
     at = standing_of(calibration)
-    asked = next_of(at.switch, at.reference, at.progress, "us").instruction
+    asked = at.next(made_before(calibration), "us").instruction
     runs = at.progress.segments[-1].runs
     value = plain(reading_of(at.switch, asked, change, runs))
     return add_entry(actor, calibration_id, entry_id, value, None, made)

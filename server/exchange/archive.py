@@ -16,6 +16,7 @@ from pydantic import (
     StringConstraints,
 )
 
+from calibrations.services import MOST_ENTRIES
 from common.schemas import SystemFile, Units
 from zerodip.bench.device import BenchDevice, Reference
 from zerodip.fileformat.schema import part_schema, practice_schema
@@ -162,7 +163,7 @@ class CalibrationItem(Item):
     closed_at: Time | None = None
     signed_by: Signed = ""
     remark: Remark = ""
-    entries: list[CalibrationEntryItem] = Field(default=[], max_length=400)
+    entries: list[CalibrationEntryItem] = Field(default=[], max_length=MOST_ENTRIES)
 
 
 class SwitchItem(Item):

@@ -16,7 +16,7 @@ from zerodip.fileformat.fields import read
 from .archive import CalibrationItem, ReferenceItem, SwitchItem
 from .checking import Context, Found, refuse, under
 from .ids import Ids
-from .kept import Brought, Kept, new_records, taken
+from .kept import Brought, Kept, closed_there, new_records, taken
 from .models import Change, Piece
 
 __all__ = ["check_reference", "check_switch"]
@@ -154,10 +154,6 @@ def _compared(
         *(["its plates"] if differs else []),
         *new_records(_RECORDS, known.pk, _brought(item, ids)),
     ]
-    left_open = known.calibrations.filter(closed_at=None)
-    closed = {each.pk for each in left_open} & {
-        ids(each.id) for each in item.calibrations if each.closed_at
-    }
-    said += [f"{len(closed)} closed"] if closed else []
+    said += closed_there(known.calibrations.filter(closed_at=None), item.calibrations, ids)
     change = Change.CHANGED if said else Change.SAME
     return Found(change, device.name, ", ".join(said), prepared=prepared)

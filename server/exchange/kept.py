@@ -6,7 +6,11 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-__all__ = ["Brought", "Kept", "new_records", "taken"]
+from django.db.models import QuerySet
+
+from .ids import Ids
+
+__all__ = ["Brought", "Kept", "closed_there", "new_records", "taken"]
 
 Brought = Mapping[str, list[UUID]]
 
@@ -44,6 +48,13 @@ def new_records(sorts: Iterable[Kept], id: UUID, brought: Brought) -> list[str]:
         if new:
             said.append(f"{len(new)} {each.word}")
     return said
+
+
+def closed_there(open_here: QuerySet[Any], brought: Iterable[Any], ids: Ids) -> list[str]:
+    """How many of what is open here a file brings closed, in words."""
+    closed = set(open_here.values_list("pk", flat=True))
+    closed &= {ids(each.id) for each in brought if each.closed_at}
+    return [f"{len(closed)} closed"] if closed else []
 
 
 def _singular(word: str) -> str:

@@ -34,7 +34,7 @@ from .archive import (
 from .bench_validator import check_reference, check_switch
 from .checking import Context, Found, refuse, under
 from .ids import Ids
-from .kept import Brought, Kept, new_records, taken
+from .kept import Brought, Kept, closed_there, new_records, taken
 from .models import Change, Piece
 from .parser import printable
 
@@ -276,10 +276,7 @@ def _differs(known: System, prepared: dict[str, Any]) -> bool:
 
 def _new_records(known: System, item: SystemItem, ids: Ids) -> list[str]:
     said = new_records(_RECORDS, known.pk, _brought(item, ids))
-    closed = {v.pk for v in known.visits.filter(closed_at=None)} & {
-        ids(v.id) for v in item.visits if v.closed_at
-    }
-    return [*said, *([f"{len(closed)} closed"] if closed else [])]
+    return [*said, *closed_there(known.visits.filter(closed_at=None), item.visits, ids)]
 
 
 _KINDS: dict[str, tuple[type[Item], Callable[[Context, Piece, Any], Found]]] = {

@@ -1,8 +1,6 @@
 """The demo's references on the wire: a stand-in's bench for each of its switches, and the gauge
 that reads it."""
 
-from uuid import uuid5
-
 from django.conf import settings
 
 from accounts.models import Workspace
@@ -10,10 +8,10 @@ from calibrations.models import Device, Reference
 from calibrations.selectors import gauge_of, switch_of
 from gauges.models import Gauge
 from zerodip.bench.device import BenchDevice
-from zerodip.fileformat.document import plain
 from zerodip.gauges import GaugeSpec
 from zerodip.wire import WireSpec
 
+from .demo import stand_in_gauge
 from .door import FULL, PRESSURE, bench_scale
 from .models import BenchStandIn
 
@@ -68,11 +66,4 @@ def _gauge(workspace: Workspace, device: Device, switch: BenchDevice) -> Gauge:
         rate_hz=20,
         contact="discrete",
     )
-    id = uuid5(device.pk, "stand-in gauge")
-    defaults = {"workspace": workspace, "data": plain(spec), "wire": plain(wire)}
-    gauge, new = Gauge.objects.get_or_create(pk=id, defaults=defaults)
-    if not new and gauge.wire != plain(wire):
-        gauge.wire = plain(wire)
-        gauge.version += 1
-        gauge.save(update_fields=["wire", "version"])
-    return gauge
+    return stand_in_gauge(workspace, device.pk, spec, wire)

@@ -1,7 +1,7 @@
 """The demo's gauges on the wire: a stand-in for each plant that can be simulated, and a gauge that
 reads it."""
 
-from uuid import uuid5
+from uuid import UUID, uuid5
 
 from django.conf import settings
 from django.db.models import QuerySet
@@ -18,7 +18,7 @@ from zerodip.wire import WireSpec
 from .door import PRESSURE
 from .models import StandIn
 
-__all__ = ["load_stand_ins"]
+__all__ = ["load_stand_ins", "stand_in_gauge"]
 
 MOST = 12
 _SCALE_PA = 300 * PSI
@@ -57,10 +57,16 @@ def _gauge(workspace: Workspace, stand_in: StandIn) -> None:
         at_high=20,
         rate_hz=20,
     )
-    id = uuid5(stand_in.system_id, "stand-in gauge")
+    stand_in_gauge(workspace, stand_in.system_id, spec, wire)
+
+
+def stand_in_gauge(workspace: Workspace, of: UUID, spec: GaugeSpec, wire: WireSpec) -> Gauge:
+    """The gauge that reads a stand-in for something; one that is there stays, with the door's port
+    as it is now."""
     defaults = {"workspace": workspace, "data": plain(spec), "wire": plain(wire)}
-    gauge, new = Gauge.objects.get_or_create(pk=id, defaults=defaults)
-    if not new and gauge.wire and gauge.wire["port"] != settings.STAND_IN_PORT:
-        gauge.wire = {**gauge.wire, "port": settings.STAND_IN_PORT}
+    gauge, new = Gauge.objects.get_or_create(pk=uuid5(of, "stand-in gauge"), defaults=defaults)
+    if not new and gauge.wire and gauge.wire["port"] != wire.port:
+        gauge.wire = {**gauge.wire, "port": wire.port}
         gauge.version += 1
         gauge.save(update_fields=["wire", "version"])
+    return gauge

@@ -67,6 +67,7 @@ class Reader:
         self._lines: dict[UUID, _Line] = {}
         self._seen: dict[UUID, tuple[Any, ...]] = {}
         self._watches: list[Asked] = []
+        self._benches: dict[UUID, WireSpec] = {}
 
     async def run(self) -> None:
         """Reads until it is told to stop. Raises where the database goes: it is begun again."""
@@ -96,7 +97,8 @@ class Reader:
                 await self._tell(w=str(watch), ended=True)
             self._watches = await sync_to_async(asked)()
             wanted = {each.gauge: each.spec for each in self._watches}
-            wanted |= await sync_to_async(read_on_benches)()
+            self._benches = await sync_to_async(read_on_benches)()
+            wanted |= self._benches
             under_way = {each.id for each in self._watches}
             self._seen = {id: mark for id, mark in self._seen.items() if id in under_way}
             for gauge, (spec, task) in list(self._tasks.items()):
@@ -118,7 +120,8 @@ class Reader:
                     due = time.monotonic()
                     while True:
                         figure = await wire.figure()
-                        closed = None if spec.contact == "none" else await wire.closed()
+                        reads = gauge in self._benches and spec.contact != "none"
+                        closed = await wire.closed() if reads else None
                         await self._sample(gauge, spec, line, figure, closed)
                         due = max(due + 1 / spec.rate_hz, time.monotonic() - 1.0)
                         await asyncio.sleep(max(due - time.monotonic(), 0.0))
@@ -134,10 +137,13 @@ class Reader:
             await self._tell(g=str(gauge), lost=PROBLEMS["no_pressure"])
             return
         line.add(at_s, pressure)
+        told = {"t": round(at_s, 3), "p": round(pressure, 1)}
+        if gauge not in self._benches:
+            await self._tell(g=str(gauge), **told)
+            return
         change = line.contact.add(Sample(at_s, pressure, bool(closed)))
-        rate = round(line.contact.rate_pa_s, 1)
-        told = {} if closed is None else {"c": closed}
-        await self._tell(g=str(gauge), t=round(at_s, 3), p=round(pressure, 1), r=rate, **told)
+        told["r"] = round(line.contact.rate_pa_s, 1)
+        await self._tell(g=str(gauge), **told, **({} if closed is None else {"c": closed}))
         if change is not None:
             id = uuid5(gauge, f"{change.at_s:.3f}")  # the same to all who look on
             await self._tell(g=str(gauge), change={"id": str(id), **asdict(change)})

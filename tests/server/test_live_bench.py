@@ -148,6 +148,7 @@ def test_the_reader_tells_the_rate_the_contact_and_a_change_once(
     spec, _ = read(WireSpec, {"host": "x", "raw_high": 1000, "at_high": 10, "contact": contact})
     assert spec is not None
     reader = Reader(told)  # type: ignore[arg-type]
+    reader._benches = {gauge: spec}
     line = _Line(deque(), deque(), [])
     for k in range(40):
         now[0] = 100 + k / 10

@@ -103,7 +103,7 @@ def _straight(line: Sequence[Sample], at_s: float) -> tuple[float, float]:
     where it turned before those."""
     end = line[-_FEW:]
     short, whole = _fitted(end, at_s), _fitted(line, at_s)
-    off = [each.gauge_pa - _fitted(end, each.at_s)[0] for each in end]
+    off = [each.gauge_pa - short[0] - short[1] * (each.at_s - at_s) for each in end]
     scatter = math.hypot(*off) / math.sqrt(max(len(end) - 2, 1))
     return whole if abs(whole[0] - short[0]) <= _SAME * scatter else short
 

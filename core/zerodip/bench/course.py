@@ -21,6 +21,7 @@ __all__ = [
     "next_run",
     "preparations",
     "restoring",
+    "usual_deadband",
 ]
 
 Enters = Literal["confirm", "set", "reset", "turn"]
@@ -234,9 +235,7 @@ def _reset(
         for each in runs
         if each.at == at and each.reset_gauge_pa is not None
     ]
-    share = 1.0 if point.deadband == "adjustable" else _OF_MOST
-    usual = share * point.deadband_pa if point.deadband_pa else _USUAL_BAND * device.span_pa
-    usual = usual if band is None else band
+    usual = usual_deadband(device, at) if band is None else band
     usual *= 1 if point.rises else -1
     return Instruction(
         id=f"{POINTS[at]}.reset",
@@ -250,6 +249,21 @@ def _reset(
         most_pa_s=USUAL_RATE * device.span_pa,
         expected_pa=run.set_gauge_pa - (known[-1] if known else usual),
     )
+
+
+def usual_deadband(device: BenchDevice, at: int) -> float:
+    """How wide a deadband usually is before it was read.
+
+    Args:
+        device: The switch.
+        at: Which point, `LOWER` or `UPPER`.
+
+    Returns:
+        The width, Pa.
+    """
+    point = device.points[at]
+    share = 1.0 if point.deadband == "adjustable" else _OF_MOST
+    return share * point.deadband_pa if point.deadband_pa else _USUAL_BAND * device.span_pa
 
 
 def _wide(point: SetPoint, device: BenchDevice, units: str) -> str:

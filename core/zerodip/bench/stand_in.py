@@ -3,6 +3,7 @@ real time. Made up, to try everything without a device."""
 
 from dataclasses import dataclass
 
+from zerodip.bench.course import usual_deadband
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.file import POINTS
 from zerodip.fileformat.fields import Checked, choice, quantity
@@ -10,10 +11,9 @@ from zerodip.fileformat.fields import Checked, choice, quantity
 __all__ = ["BenchHands", "BenchStandIn"]
 
 # Shares of the range in a second by what the pump does.
-RATES = {"hold": 0.0, "up": 0.02, "up_slowly": 0.0015, "down": -0.02, "down_slowly": -0.0015}
+_RATES = {"hold": 0.0, "up": 0.02, "up_slowly": 0.0015, "down": -0.02, "down_slowly": -0.0015}
 _A_TURN, _ACROSS = 0.055, 0.08  # of the range a turn; of that, what the other point moves
 _FOUND_OFF = (0.3, 1.6)  # tolerances, by which its points stand off as found
-_BAND, _OF_MOST = 0.04, 0.6  # of the range; of the most that a fixed deadband may be
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -22,7 +22,7 @@ class BenchHands(Checked):
     the lead is on, and how far the screws were turned since the beginning (clockwise positive)."""
 
     line: str = choice("Gauge", ("on", "off"), default="on")
-    pump: str = choice("Pump", RATES, default="hold")
+    pump: str = choice("Pump", _RATES, default="hold")
     lead: str = choice("Lead on", POINTS, default="lower")
     lower: float = quantity("Turns of the lower screw", "number", -8, 8, default=0.0)
     upper: float = quantity("Turns of the upper screw", "number", -8, 8, default=0.0)
@@ -46,7 +46,7 @@ class BenchStandIn:
 
     def gauge_pa(self, at_s: float) -> float:
         """The pressure, Pa gauge; the pump stops at the ends of the range."""
-        moved = RATES[self._hands.pump] * self._device.span_pa * (at_s - self._from_s)
+        moved = _RATES[self._hands.pump] * self._device.span_pa * (at_s - self._from_s)
         low = min(self._device.low_gauge_pa, 0.0)
         return min(max(self._from_pa + moved, low), max(self._device.high_gauge_pa, 0.0))
 
@@ -70,7 +70,5 @@ class BenchStandIn:
         """Whether a point has acted: the pressure only went one way since hands moved."""
         point, device = self._device.points[at], self._device
         acts, now = self._acts_at(at), self.gauge_pa(at_s)
-        share = 1.0 if point.deadband == "adjustable" else _OF_MOST
-        band = share * point.deadband_pa if point.deadband_pa else _BAND * device.span_pa
         beyond = now - acts if point.rises else acts - now
-        return beyond >= 0 or (self._acted[at] and beyond > -band)
+        return beyond >= 0 or (self._acted[at] and beyond > -usual_deadband(device, at))
