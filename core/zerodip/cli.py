@@ -40,6 +40,11 @@ def _turns(raw: Any, units: str) -> Any:
     return next_turns(asked, units)
 
 
+def _calibrated(raw: Any, units: str) -> Any:
+    of = read_calibration(raw)
+    return calibrate(of, of.device.told_in(units))
+
+
 _COMMANDS: dict[str, Callable[[Any, str], Any]] = {
     "decide": _on_system(
         lambda of, units: decide(of.system, of.settings, of.practice, units, sure=True)
@@ -48,7 +53,7 @@ _COMMANDS: dict[str, Callable[[Any, str], Any]] = {
     "sizes": _on_system(lambda of, units: sizing(of.system, of.settings, of.practice, units=units)),
     "turns": _turns,
     "trouble": asked_trouble,
-    "calibrate": lambda raw, units: calibrate(read_calibration(raw), units),
+    "calibrate": _calibrated,
 }
 _HELP = {
     "decide": "judge the settings in a system file",

@@ -3,7 +3,11 @@
 A value inside the program is SI. `to_si` and `from_si` cross the boundary; `text` writes a value
 for a person. Factors are exact by definition: 1 psi = 6894.757293168 Pa, 1 US gal = 3.785411784 L,
 1 ft = 0.3048 m, 1 ft³ = 28.316846592 L, 1 in = 25.4 mm, 1 hp = 745.69987158227 W (NIST SP 811,
-appendix B).
+appendix B). Columns of mercury and of water are the conventional ones of the same table, to its
+seven figures: 1 inHg = 3386.389 Pa, 1 mmHg = 133.3224 Pa, 1 inH₂O = 249.0889 Pa.
+
+A *scale* is what an instrument is marked in: it stands where a unit system stands, for its
+pressures; all else is told in the system it goes with.
 """
 
 from dataclasses import dataclass
@@ -14,6 +18,7 @@ from typing import Any
 __all__ = [
     "DIMENSIONS",
     "PSI",
+    "SCALES",
     "SYSTEMS",
     "Unit",
     "UnknownUnit",
@@ -60,6 +65,12 @@ _UNITS = (
     Unit("psi", "psi", PSI, decimals=1, step=1),
     Unit("bar", "bar", 1e5, decimals=2, step=0.05),
     Unit("kPa", "kPa", 1e3, decimals=0, step=5),
+    Unit("MPa", "MPa", 1e6, decimals=3, step=0.005),
+    Unit("mbar", "mbar", 1e2, decimals=0, step=10),
+    Unit("kgf/cm2", "kgf/cm²", 98066.5, decimals=2, step=0.05),
+    Unit("inHg", "inHg", 3386.389, decimals=1, step=0.5),
+    Unit("mmHg", "mmHg", 133.3224, decimals=0, step=5),
+    Unit("inH2O", "inH₂O", 249.0889, decimals=1, step=1),
     Unit("gal", "gal", 3.785411784e-3, decimals=1, step=1),
     Unit("L", "L", 1e-3, decimals=0, step=1),
     Unit("gpm", "gpm", 3.785411784e-3 / 60, decimals=1, step=0.5),
@@ -111,14 +122,23 @@ _CHOICES = {
 DIMENSIONS = tuple(_CHOICES)
 SYSTEMS = ("us", "metric", "kpa")
 SYSTEM_TITLES = MappingProxyType({"us": "psi · gal", "metric": "bar · L", "kpa": "kPa · L"})
+# A scale has the id of its unit.
+SCALES = MappingProxyType(
+    {"psi": "us", "inHg": "us", "inH2O": "us", "bar": "metric", "mbar": "metric"}
+    | {"kPa": "kpa", "MPa": "kpa", "mmHg": "metric", "kgf/cm2": "metric"}
+)
 _BY_SYSTEM = {
     system: {dimension: UNITS[ids[at]] for dimension, ids in _CHOICES.items()}
     for at, system in enumerate(SYSTEMS)
 }
+_BY_SYSTEM |= {
+    scale: {**_BY_SYSTEM[system], "pressure": UNITS[scale]} for scale, system in SCALES.items()
+}
 
 
 def unit_for(dimension: str, system: str) -> Unit:
-    """The unit that `system` ("us", "metric", "kpa") uses for `dimension`. Raises UnknownUnit."""
+    """The unit that `system` ("us", "metric", "kpa", or a scale) uses for `dimension`. Raises
+    UnknownUnit."""
     if system not in _BY_SYSTEM:
         raise UnknownUnit("unit system", system)
     if dimension not in _BY_SYSTEM[system]:
@@ -142,6 +162,8 @@ def from_si(value: float, unit: str) -> float:
 
 def measures(unit: str, dimension: str) -> bool:
     """Whether the unit with id `unit` is one in which `dimension` may be written."""
+    if dimension == "pressure" and unit in SCALES:
+        return True
     return dimension in _CHOICES and unit in _CHOICES[dimension]
 
 
@@ -189,6 +211,7 @@ def table() -> dict[str, Any]:
     input by."""
     return {
         "systems": [{"id": system, "title": SYSTEM_TITLES[system]} for system in SYSTEMS],
+        "scales": dict(SCALES),
         "dimensions": {
             dimension: dict(zip(SYSTEMS, ids, strict=True)) for dimension, ids in _CHOICES.items()
         },

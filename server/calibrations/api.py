@@ -9,7 +9,7 @@ from accounts.auth import actor_of
 from common.clock import made_of
 from common.errors import REFUSALS, Problem
 from common.json_responses import model_response
-from common.schemas import Units
+from common.schemas import Told, Units
 from documents.api import as_pdf, origin
 from documents.schemas import LinkIn, LinkOut
 from documents.serializers import link_out
@@ -62,7 +62,7 @@ def read_device(request: HttpRequest, device_id: UUID) -> DeviceOut:
     openapi_extra=CHANGE,
 )
 def put_device(
-    request: HttpRequest, site_id: UUID, device_id: UUID, body: DeviceIn, units: Units = "us"
+    request: HttpRequest, site_id: UUID, device_id: UUID, body: DeviceIn, units: Told = "us"
 ) -> DeviceOut:
     """Adds a switch under the id given, or changes it. Safe to repeat."""
     actor = actor_of(request)
@@ -93,7 +93,7 @@ def put_reference(
     workspace_id: UUID,
     reference_id: UUID,
     body: ReferenceIn,
-    units: Units = "us",
+    units: Told = "us",
 ) -> ReferenceOut:
     """Adds a reference under the id given, or changes it. Safe to repeat."""
     return reference_out(
@@ -137,7 +137,7 @@ def begin_calibration(
     device_id: UUID,
     calibration_id: UUID,
     body: BeginIn,
-    units: Units = "us",
+    units: Told = "us",
 ) -> HttpResponse:
     """Begins a calibration under the id given, or gives the one already open. Safe to repeat."""
     made = services.begin(
@@ -158,7 +158,7 @@ def begin_calibration(
     openapi_extra=READ,
 )
 def read_calibration(
-    request: HttpRequest, calibration_id: UUID, units: Units = "us"
+    request: HttpRequest, calibration_id: UUID, units: Told = "us"
 ) -> HttpResponse:
     """A calibration, with what is next."""
     found = selectors.calibration_for_actor(actor_of(request), calibration_id)
@@ -188,7 +188,7 @@ def add_calibration_entry(
     calibration_id: UUID,
     calibration_entry_id: UUID,
     body: CalibrationEntryIn,
-    units: Units = "us",
+    units: Told = "us",
 ) -> HttpResponse:
     """Adds one entry, or corrects one. Safe to repeat."""
     made = services.add_entry(
@@ -212,7 +212,7 @@ def take_change(
     calibration_id: UUID,
     calibration_entry_id: UUID,
     body: ChangeIn,
-    units: Units = "us",
+    units: Told = "us",
 ) -> HttpResponse:
     """Takes the reading at a change of the contact that the reference on the wire saw. Safe to
     repeat."""
@@ -225,7 +225,7 @@ def take_change(
 
 @router.put("/calibrations/{calibration_id}/closed", response=CHANGES, openapi_extra=CHANGE)
 def close_calibration(
-    request: HttpRequest, calibration_id: UUID, body: CloseIn, units: Units = "us"
+    request: HttpRequest, calibration_id: UUID, body: CloseIn, units: Told = "us"
 ) -> HttpResponse:
     """Closes a calibration, signed. Safe to repeat."""
     made = services.close(

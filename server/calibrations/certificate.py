@@ -17,11 +17,13 @@ __all__ = ["certificate_pdf", "label_pdf"]
 _MIDDLE, _HALF, _MOST, _LANE, _TALL = 150.0, 60.0, 2.3, 18.0, 46.0
 
 
-def certificate_pdf(calibration: Calibration, units: str) -> bytes:
-    """The certificate as a PDF. Raises NotFound before each point was read."""
+def certificate_pdf(calibration: Calibration, asked: str) -> bytes:
+    """The certificate as a PDF, told in what the switch is marked in, else in the unit system
+    asked, whose paper it is on. Raises NotFound before each point was read."""
     made = made_of(calibration, past_before(calibration))
     if made is None:
         raise NotFound
+    units = made.device.told_in(asked)
     it = certificate_of(made, calibrate(made, units), units)
     entries = list(calibration.entries.select_related("made_by"))
     page = {
@@ -37,23 +39,23 @@ def certificate_pdf(calibration: Calibration, units: str) -> bytes:
         "corrected": corrected_after_closing(calibration, entries, units),
         "plot": _plot(it),
     }
-    return printed("calibrations/certificate.html", page, units)
+    return printed("calibrations/certificate.html", page, asked)
 
 
-def label_pdf(device: Device, units: str) -> bytes:
-    """The label for a switch: its points, when it was last calibrated and when it is due again.
-    Raises NotFound where it never was."""
+def label_pdf(device: Device, asked: str) -> bytes:
+    """The label for a switch: its points (told as on its certificate), when it was last calibrated
+    and when it is due again. Raises NotFound where it never was."""
     latest = device.calibrations.filter(closed_at__isnull=False).first()
     if latest is None:
         raise NotFound
     switch = switch_of(latest.switch)
-    asked = zip(titles(switch), switch.points, strict=True)
+    units = switch.told_in(asked)
     page = {
         "name": switch.name,
         "tag": switch.tag_number,
         "points": [
             (title, shown(point.gauge_pa, units, switch.tolerance_pa(at) / 2), point.acts)
-            for at, (title, point) in enumerate(asked)
+            for at, (title, point) in enumerate(zip(titles(switch), switch.points, strict=True))
         ],
         "on": latest.on,
         "due": device.due_on,
@@ -61,7 +63,7 @@ def label_pdf(device: Device, units: str) -> bytes:
         "number": str(latest.pk)[:8].upper(),
         "failed": device.due_by == "failed",
     }
-    return printed("calibrations/label.html", page, units)
+    return printed("calibrations/label.html", page, asked)
 
 
 def _plot(it: Certificate) -> dict[str, Any]:

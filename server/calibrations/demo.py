@@ -10,6 +10,7 @@ from django.utils import timezone
 from sites.models import Site
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.device import Reference as ReferenceGauge
+from zerodip.units import to_si
 
 from .models import Calibration, CalibrationEntry, Device, Reference
 from .services import checked, refresh_due
@@ -17,6 +18,7 @@ from .services import checked, refresh_due
 __all__ = ["make_demo"]
 
 _KPA = 1e3
+_INHG = to_si(1.0, "inHg")
 _DUAL = {
     "name": "Humidifier steam trip",
     "tag_number": "PS-12",
@@ -25,6 +27,7 @@ _DUAL = {
     "guards": "The humidifier's steam line",
     "medium": "steam",
     "hazardous": False,
+    "unit": "kPa",
     "high_gauge_pa": 1000 * _KPA,
     "points": [
         {
@@ -48,9 +51,10 @@ _VACUUM = {
     "guards": "The milk pump",
     "medium": "air",
     "hazardous": False,
-    "low_gauge_pa": -100 * _KPA,
+    "unit": "inHg",
+    "low_gauge_pa": -30 * _INHG,
     "high_gauge_pa": 0.0,
-    "points": [{"gauge_pa": -42 * _KPA, "acts": "rising", "tolerance_pa": 2 * _KPA}],
+    "points": [{"gauge_pa": -12.5 * _INHG, "acts": "rising", "tolerance_pa": 0.5 * _INHG}],
 }
 _REFERENCES = (
     {
@@ -63,10 +67,11 @@ _REFERENCES = (
     {
         "name": "Compound reference",
         "serial": "R-0533",
-        "low_gauge_pa": -100 * _KPA,
-        "high_gauge_pa": 300 * _KPA,
+        "unit": "inHg",
+        "low_gauge_pa": -30 * _INHG,
+        "high_gauge_pa": 90 * _INHG,
         "grade": "3A",
-        "resolution_pa": 100.0,
+        "resolution_pa": 0.05 * _INHG,
     },
 )
 # Years ago; both points off as found; both as left (kPa): the upper one drifts upwards.

@@ -1,7 +1,7 @@
 """Switches, references and calibrations as the API shows them."""
 
 from datetime import date, datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, cast
 from uuid import UUID
 
 from django.utils import timezone
@@ -10,6 +10,7 @@ from pydantic import Field
 
 from accounts.models import shown
 from accounts.permissions import Actor
+from common.schemas import Told
 from zerodip.bench.calibrate import Judgement, calibrate
 from zerodip.bench.file import Calibration as Made
 from zerodip.bench.guide import Next, past_row
@@ -157,7 +158,8 @@ class CalibrationRow(Schema):
 
 class CalibrationOut(Schema):
     """A calibration: the switch and the reference as they were, what the points are called, what
-    is next, the entries, and how it is judged (None before each point was read). `may_change`
+    is next, the entries, and how it is judged (None before each point was read). `units` is what
+    it is told in: what the reference is marked in, else the switch, else as asked. `may_change`
     tells whether this person may go on with it and share its certificate, `signs` what they are
     called, `wire` what is read off the reference on the wire: nothing (""), the gauge, or the
     contact with it."""
@@ -169,6 +171,7 @@ class CalibrationOut(Schema):
     reference: dict[str, Any]
     on: date
     titles: list[str]
+    units: Told
     next: Next
     adjusted: bool
     entries: list[CalibrationEntryOut]
@@ -233,10 +236,12 @@ def calibration_row(calibration: Calibration) -> CalibrationRow:
     )
 
 
-def calibration_out(calibration: Calibration, units: str, actor: Actor) -> CalibrationOut:
-    """A calibration, with what is next, as the actor sees it."""
+def calibration_out(calibration: Calibration, asked: str, actor: Actor) -> CalibrationOut:
+    """A calibration, with what is next, as the actor sees it, told in what the reference is marked
+    in, else in what was asked."""
     entries = list(calibration.entries.select_related("made_by"))
     at = standing_of(calibration, entries)
+    units = at.reference.told_in(at.switch, asked)
     before = made_before(calibration)
     return CalibrationOut(
         id=calibration.pk,
@@ -246,6 +251,7 @@ def calibration_out(calibration: Calibration, units: str, actor: Actor) -> Calib
         reference=calibration.reference,
         on=calibration.on,
         titles=list(titles(at.switch)),
+        units=cast(Told, units),
         next=at.next(before, units),
         adjusted=at.progress.adjusted,
         entries=[

@@ -16,9 +16,9 @@ from gauges.models import Gauge
 from sites.selectors import site_for_actor
 from zerodip.bench.calibrate import calibrate
 from zerodip.bench.contact import Change, reading_of
-from zerodip.bench.device import BenchDevice
+from zerodip.bench.device import BenchDevice, reading_faults
 from zerodip.bench.device import Reference as ReferenceGauge
-from zerodip.bench.log import may_follow_closing, read_value
+from zerodip.bench.log import Read, may_follow_closing, read_value
 from zerodip.bench.reference import reference_faults
 from zerodip.errors import Fault, InvalidInput
 from zerodip.fileformat.document import plain
@@ -29,6 +29,7 @@ from .selectors import (
     calibration_for_actor,
     device_for_actor,
     entries_of,
+    gauge_of,
     made_before,
     made_of,
     past_before,
@@ -268,7 +269,11 @@ def _may_be_added(
     value: Any,
     supersedes: UUID | None,
 ) -> None:
-    _, faults = read_value(value, switch_of(calibration.switch))
+    switch = switch_of(calibration.switch)
+    made, faults = read_value(value, switch)
+    if isinstance(made, Read):
+        gauge = gauge_of(calibration.reference)
+        faults += reading_faults(made.gauge_pa, switch, gauge, "gauge_pa", "Read")
     if supersedes is not None and all(each.id != supersedes for each in entries):
         says = "is not there: what is to be corrected."
         faults.append(Fault(path="supersedes", code="unknown", title="Entry", says=says))

@@ -8,9 +8,11 @@ from pydantic_core import CoreSchema
 
 from zerodip.fileformat.schema import document_schema, practice_schema
 
-__all__ = ["PracticeFile", "SystemFile", "Units", "inlined"]
+__all__ = ["PracticeFile", "SystemFile", "Told", "Units", "inlined"]
 
 Units = Literal["us", "metric", "kpa"]
+Scale = Literal["psi", "inHg", "inH2O", "bar", "mbar", "kPa", "MPa", "mmHg", "kgf/cm2"]
+Told = Units | Scale  # in what texts may be told: a unit system, or what an instrument is marked in
 
 
 def inlined(schema: Any, definitions: dict[str, Any]) -> Any:

@@ -18,6 +18,7 @@ from .test_pages import no_serious_fault
 
 pytestmark = pytest.mark.django_db(transaction=True)
 KPA = 1e3
+INHG = 3386.389
 A_TURN = 55 * KPA
 CYCLE_MS = 90_000
 SPEED = 12  # of the stand-ins
@@ -194,7 +195,7 @@ def test_the_reference_on_the_wire_takes_the_reading_when_the_contact_changes(
     expect(reset).to_be_visible(timeout=CYCLE_MS)
     read = CalibrationEntry.objects.filter(value__kind="read").order_by("-number")[:2]
     back, there = (each.value for each in read)
-    assert there["gauge_pa"] == pytest.approx(-42 * KPA + 3.2 * KPA, abs=2.5 * KPA)
+    assert there["gauge_pa"] == pytest.approx(-12.5 * INHG + 3.2 * KPA, abs=2.5 * KPA)
     assert back["gauge_pa"] == pytest.approx(there["gauge_pa"] - 4 * KPA, abs=3 * KPA)
     assert there["seen_by"] == "gauge"
     assert there["rate_pa_s"] == pytest.approx(2 * KPA * SPEED, rel=0.25)

@@ -6,13 +6,27 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zerodip import units
-from zerodip.units import SYSTEMS, UNITS, UnknownUnit, from_si, table, text, to_si, unit_for
+from zerodip.units import (
+    SCALES,
+    SYSTEMS,
+    UNITS,
+    UnknownUnit,
+    from_si,
+    measures,
+    table,
+    text,
+    to_si,
+    unit_for,
+)
 
 REGISTRY = pint.UnitRegistry()
 PINT = {
     "psi": ("psi", "Pa"),
     "bar": ("bar", "Pa"),
     "kPa": ("kPa", "Pa"),
+    "MPa": ("MPa", "Pa"),
+    "mbar": ("mbar", "Pa"),
+    "kgf/cm2": ("kgf/cm^2", "Pa"),
     "gal": ("gallon", "m^3"),
     "L": ("liter", "m^3"),
     "gpm": ("gallon/minute", "m^3/s"),
@@ -38,6 +52,24 @@ def test_conversions_are_pints(unit: str, value: float) -> None:
     assert to_si(value, unit) == pytest.approx(
         REGISTRY.Quantity(value, theirs).to(si).magnitude, rel=1e-9, abs=1e-12
     )
+
+
+@pytest.mark.parametrize(
+    ("scale", "pascals"), [("inHg", 3386.389), ("mmHg", 133.3224), ("inH2O", 249.0889)]
+)
+def test_columns_are_the_conventional_ones(scale: str, pascals: float) -> None:
+    # NIST SP 811, appendix B.8: inch and millimetre of mercury, inch of water, conventional.
+    assert to_si(1.0, scale) == pascals
+    assert REGISTRY.Quantity(1.0, scale).to("Pa").magnitude == pytest.approx(pascals, rel=1e-6)
+
+
+@pytest.mark.parametrize("scale", SCALES)
+def test_a_scale_stands_where_a_unit_system_stands_for_its_pressures(scale: str) -> None:
+    assert unit_for("pressure", scale).id == scale
+    assert unit_for("volume", scale) == unit_for("volume", SCALES[scale])
+    assert measures(scale, "pressure")
+    assert not measures(scale, "volume")
+    assert text(to_si(-12, scale), "pressure", scale) == f"-12 {UNITS[scale].symbol}"
 
 
 @given(value=st.floats(-1e6, 1e6), unit=st.sampled_from(sorted(UNITS)))

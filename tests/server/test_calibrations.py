@@ -2,10 +2,11 @@
 what is refused."""
 
 import io
+import json
 import re
 import uuid
 from datetime import timedelta
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from django.utils import timezone
@@ -13,12 +14,15 @@ from pypdf import PdfReader
 
 from calibrations.demo import make_demo
 from calibrations.models import Calibration, CalibrationEntry, Device
+from common.schemas import Scale
 from tests.core.bench.made import KPA, dual
+from zerodip.units import SCALES
 
 from .conftest import World
 from .test_documents import words
 
 TODAY = timezone.now().date()
+INHG = 3386.389
 
 
 @pytest.fixture
@@ -107,6 +111,63 @@ def test_from_begin_to_signature_and_a_correction_after_it(world: World, device:
     assert listed["says"] in words(sheet)
     label = world["viewer"].get(f"/api/devices/{device}/label.pdf").content
     assert "not for service" in words(label)
+
+
+def vacuum(**changed: Any) -> dict[str, Any]:
+    """A vacuum switch, 0 to 30 inHg, that alarms when the vacuum falls to 12.5 inHg."""
+    point = {"gauge_pa": -12.5 * INHG, "acts": "rising", "tolerance_pa": 0.5 * INHG}
+    range_ = {"low_gauge_pa": -30 * INHG, "high_gauge_pa": 0.0}
+    return {"name": "Milk line", "guards": "The pump", "points": [point], **range_, **changed}
+
+
+@pytest.mark.parametrize(
+    ("marked", "reads", "told"),
+    [(None, None, "psi"), ("inHg", None, "inHg"), ("inHg", "mbar", "mbar"), (None, "mbar", "mbar")],
+)
+def test_a_run_is_told_in_what_the_reference_is_marked_in_and_papers_in_what_the_switch_is(
+    world: World, marked: str | None, reads: str | None, told: str
+) -> None:
+    device = str(uuid.uuid4())
+    answer = world["owner"].send(
+        "PUT",
+        f"/api/sites/{world.site.pk}/devices/{device}?units=inHg",
+        {"device": vacuum(unit=marked)},
+    )
+    assert answer.status_code == 200, answer.content
+    scale = {"low_gauge_pa": -30 * INHG, "high_gauge_pa": 0.0, "resolution_pa": 0.02 * INHG}
+    said = begun(world, device, unit=reads, expanded_pa=0.05 * INHG, **scale).json()
+    assert said["units"] == (told if told != "psi" else "us")
+    other = {"psi", "inHg", "mbar"} - {told}
+    refused = add(world, said["id"], {"kind": "read", "point": "lower", "which": "set"})
+    assert refused.status_code == 422
+    bad = {"kind": "read", "point": "lower", "which": "set", "gauge_pa": -60 * INHG}
+    path = f"/api/calibrations/{said['id']}/entries/{uuid.uuid4()}?units={said['units']}"
+    (fault,) = world["technician"].send("PUT", path, {"value": bad}).json()["faults"]
+    assert told in fault["allowed"]
+    (fault,) = add(world, said["id"], bad | {"gauge_pa": 12.4 * INHG}).json()["faults"]
+    assert (fault["path"], fault["code"]) in (("gauge_pa", "off_scale"), ("gauge_pa", "no_vacuum"))
+    for _ in range(30):
+        text = json.dumps([said["next"], said["judged"] and said["judged"]["says"]])
+        assert not [each for each in other if each in text], text
+        instruction = said["next"]["instruction"]
+        if instruction is None:
+            break
+        value: dict[str, Any] = {"kind": "confirmed", "what": instruction["id"]}
+        if instruction["enters"] != "confirm":
+            pa = (-12.4 if instruction["enters"] == "set" else -14.0) * INHG
+            value = {"kind": "read", "point": instruction["point"], "gauge_pa": pa}
+            value["which"] = instruction["enters"]
+        said = add(world, said["id"], value).json()
+    assert said["judged"]["left_says"] == "Pass"
+    assert told in json.dumps(said["judged"]["says"])
+    answer = world["viewer"].get(f"/api/calibrations/{said['id']}/certificate.pdf?units=us")
+    on_paper = words(answer.content)
+    assert (marked or "psi") in on_paper
+    assert "mbar" not in on_paper
+
+
+def test_a_scale_is_one_of_the_core_s() -> None:
+    assert {*get_args(Scale)} == set(SCALES)
 
 
 def test_an_entry_sent_twice_counts_once_and_another_under_its_id_is_refused(

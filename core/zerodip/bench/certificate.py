@@ -8,6 +8,7 @@ from zerodip.bench.calibrate import Judgement
 from zerodip.bench.file import Calibration
 from zerodip.bench.judge import PointFigures
 from zerodip.bench.words import VERDICTS, shown, titles
+from zerodip.units import text as figure
 
 __all__ = ["Certificate", "Dot", "Row", "certificate_of"]
 
@@ -97,7 +98,7 @@ def certificate_of(of: Calibration, judged: Judgement, units: str) -> Certificat
 
 
 def _switch(of: Calibration, units: str) -> Iterator[Row]:
-    device, grain = of.device, of.device.span_pa / 100
+    device = of.device
     rows = (
         ("Tag", device.tag_number),
         ("Plate", device.plate),
@@ -106,8 +107,8 @@ def _switch(of: Calibration, units: str) -> Iterator[Row]:
         ("Medium", device.medium),
         (
             "Range",
-            f"{shown(device.low_gauge_pa, units, grain)} to "
-            f"{shown(device.high_gauge_pa, units, grain)}",
+            f"{figure(device.low_gauge_pa, 'pressure', units)} to "
+            f"{figure(device.high_gauge_pa, 'pressure', units)}",
         ),
     )
     yield from (row for row in rows if row[1])
@@ -116,7 +117,7 @@ def _switch(of: Calibration, units: str) -> Iterator[Row]:
 def _reference(of: Calibration, units: str) -> Iterator[Row]:
     gauge = of.reference
     yield ("Reference", f"{gauge.name} {gauge.serial}".strip())
-    scale = (shown(each, units, gauge.resolution_pa * 10) for each in _scale(of))
+    scale = (figure(each, "pressure", units) for each in (gauge.low_gauge_pa, gauge.high_gauge_pa))
     yield ("Scale", " to ".join(scale))
     if gauge.expanded_pa is not None:
         yield ("Uncertainty", f"± {shown(gauge.expanded_pa, units, gauge.expanded_pa)} (k = 2)")
@@ -142,10 +143,6 @@ def _approach(of: Calibration, units: str) -> str:
     return f"{told}; else {reckoned}" if told else reckoned
 
 
-def _scale(of: Calibration) -> tuple[float, float]:
-    return of.reference.low_gauge_pa, of.reference.high_gauge_pa
-
-
 def _points(of: Calibration, judged: Judgement, units: str) -> Iterator[Row]:
     names = titles(of.device)
     for found, left in zip(judged.found, judged.left, strict=True):
@@ -163,13 +160,13 @@ def _points(of: Calibration, judged: Judgement, units: str) -> Iterator[Row]:
 
 
 def _runs(of: Calibration, units: str) -> Iterator[Row]:
-    fine, names = of.reference.resolution_pa, titles(of.device)
+    fine, names = 10 * of.reference.resolution_pa, titles(of.device)  # as it can be read
     for phase, runs in (("found", of.found), ("left", of.left)):
         for run in sorted(runs, key=lambda each: each.at):
             off = run.set_gauge_pa - of.device.points[run.at].gauge_pa
             reset = run.reset_gauge_pa
             yield (
-                f"as {phase}" if of.left else "as found and left",
+                f"as {phase}" if of.left else "found, left",
                 names[run.at],
                 shown(run.set_gauge_pa, units, fine),
                 shown(off, units, fine, signed=True),

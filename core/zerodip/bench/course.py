@@ -11,6 +11,7 @@ from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.device import APART, BenchDevice, SetPoint
 from zerodip.bench.file import LOWER, POINTS, BenchRun
 from zerodip.bench.words import shown, titles
+from zerodip.units import text as figure
 
 __all__ = [
     "AFTER",
@@ -52,6 +53,7 @@ _USUAL_BAND = 0.04  # of the range, that a deadband is usually wide: common prac
 BEFORE = ("permit", "isolated", "hooked_up", "tight", "exercised")
 AFTER = ("restored", "sealed")
 LEFT = "left_as_it_is"  # whoever answers for it decided that no screw is turned any more
+_DRAWN_PA = -90e3  # a deeper vacuum is not to be had everywhere: common practice, no source
 _HAZARD = "Hazardous area: never open an energised enclosure. Prove it dead, or gas-free by permit."
 _OXYGEN = "Oxygen: clean tools and fittings, no oil, no thread sealant. Grease there burns."
 _HOT = {"steam": "Steam: let it cool and drain first.", "fuel gas": "Vent to a safe place."}
@@ -67,8 +69,9 @@ def preparations(device: BenchDevice, units: str) -> tuple[Instruction, ...]:
     Returns:
         The instructions.
     """
-    ends = (shown(each, units, device.span_pa / 50) for each in _ends(device))
-    start, end = ends
+    start, end = (figure(each, "pressure", units) for each in _ends(device))
+    if device.low_gauge_pa < _DRAWN_PA and device.high_gauge_pa <= 0:
+        end = f"{end} (or as far as the pump draws)"
     return (
         Instruction(
             id="permit",

@@ -11,13 +11,31 @@ from typing import Any
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity, words
 from zerodip.gauges import GRADES, grade_error_pa
+from zerodip.units import SCALES
 
-__all__ = ["ACTS", "APART", "MEDIA", "MOST_PA", "VACUUM_PA", "BenchDevice", "Reference", "SetPoint"]
+__all__ = [
+    "ACTS",
+    "APART",
+    "MEDIA",
+    "MOST_PA",
+    "VACUUM_PA",
+    "BenchDevice",
+    "Reference",
+    "SetPoint",
+    "reading_faults",
+]
 
-VACUUM_PA, MOST_PA = -101_325.0, 1e8
+# A scale is marked to 30 inHg or 15 psi of vacuum, and under a high barometer that much is there:
+# the highest at sea level stood at 1084.8 hPa (from memory).
+VACUUM_PA, MOST_PA = -108_480.0, 1e8
 ACTS = ("rising", "falling")
 MEDIA = ("air", "inert gas", "fuel gas", "water", "oil", "steam", "oxygen", "other")
+_PAST = 0.1  # of a scale, by which a pointer or a display may stand beyond its end
 APART = 0.03  # of the range, that the upper point lies above the lower at least: common practice
+
+
+def _unit() -> Any:
+    return choice("Marked in", tuple(SCALES), default=None)
 
 
 def _pressure(title: str, default: Any = None) -> Any:
@@ -40,7 +58,7 @@ class SetPoint(Checked):
     tolerance_share: float | None = quantity(
         "Tolerance of the range", "share", 1e-4, 0.2, default=None
     )
-    deadband: str = choice("Deadband", ("fixed", "adjustable"), default="fixed")
+    deadband: str = choice("Deadband is", ("fixed", "adjustable"), default="fixed")
     deadband_pa: float | None = _difference("Deadband")
 
     @classmethod
@@ -62,8 +80,8 @@ class SetPoint(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class BenchDevice(Checked):
-    """A switch: its plates, its range (Pa gauge), its points, what it guards and how often it is
-    calibrated."""
+    """A switch: its plates, the unit it is marked in (None: in whatever its reader uses), its range
+    (Pa gauge), its points, what it guards and how often it is calibrated."""
 
     name: str = words("Name", 60)
     tag_number: str = words("Tag", 40, default="")
@@ -72,6 +90,7 @@ class BenchDevice(Checked):
     guards: str = words("Guards", 80, default="")
     medium: str = choice("Medium", MEDIA, default="other")
     hazardous: bool | None = flag("Hazardous area")
+    unit: str | None = _unit()
     low_gauge_pa: float = _pressure("Range from", 0.0)
     high_gauge_pa: float = quantity("Range to", "pressure", VACUUM_PA, MOST_PA)
     points: tuple[SetPoint, ...] = parts("Set points", SetPoint, 1, 2)
@@ -98,6 +117,10 @@ class BenchDevice(Checked):
         for lower, upper in pairwise(points):
             yield from _too_near(lower.gauge_pa, upper.gauge_pa, high - low)
 
+    def told_in(self, units: str) -> str:
+        """In what its papers are told to whoever uses `units`: what it is marked in comes first."""
+        return self.unit or units
+
     @property
     def span_pa(self) -> float:
         """How wide its range is, Pa."""
@@ -112,6 +135,31 @@ class BenchDevice(Checked):
         """How far a point may be off either way, Pa."""
         point = self.points[at]
         return point.tolerance_pa or (point.tolerance_share or 0.0) * self.span_pa
+
+
+def reading_faults(
+    gauge_pa: float, device: BenchDevice, reference: "Reference", path: str, title: str
+) -> Iterable[Fault]:
+    """Whether a pressure can have been read: it lies on the reference's scale, or little beyond its
+    ends, and is no pressure where a switch knows only vacuum (its minus was forgotten).
+
+    Args:
+        gauge_pa: What was read, Pa gauge.
+        device: The switch.
+        reference: The reference.
+        path: Path of the value.
+        title: What it is called.
+
+    Yields:
+        What speaks against it.
+    """
+    past = _PAST * (reference.high_gauge_pa - reference.low_gauge_pa)
+    if not reference.low_gauge_pa - past <= gauge_pa <= reference.high_gauge_pa + past:
+        says = "does not lie on the reference's scale: look again."
+        yield Fault(path=path, code="off_scale", title=title, says=says)
+    elif device.high_gauge_pa <= 0 and gauge_pa > device.high_gauge_pa + _PAST * device.span_pa:
+        says = "is above 0, which this switch never sees: a vacuum is written with a minus."
+        yield Fault(path=path, code="no_vacuum", title=title, says=says)
 
 
 def _outside(point: SetPoint, path: str, low: float, high: float) -> Iterable[Fault]:
@@ -144,12 +192,14 @@ def _too_near(lower: float, upper: float, span: float) -> Iterable[Fault]:
 
 @dataclass(frozen=True, kw_only=True)
 class Reference(Checked):
-    """The gauge that is taken for right: its scale (Pa gauge), what its grade or its certificate
-    (expanded, k = 2) lets it be off by, the finest that is read off it, and until when its own
-    certificate holds (a date). `overruled` is why it is used though it should not be."""
+    """The gauge that is taken for right: the unit it is marked in (None: as the switch), its scale
+    (Pa gauge), what its grade or its certificate (expanded, k = 2) lets it be off by, the finest
+    that is read off it, and until when its own certificate holds (a date). `overruled` is why it is
+    used though it should not be."""
 
     name: str = words("Reference", 60)
     serial: str = words("Serial number", 40, default="")
+    unit: str | None = _unit()
     low_gauge_pa: float = _pressure("Scale from", 0.0)
     high_gauge_pa: float = quantity("Scale to", "pressure", VACUUM_PA, MOST_PA)
     grade: str | None = choice("Grade", tuple(GRADES), default=None)
@@ -174,6 +224,11 @@ class Reference(Checked):
         if values.get("grade") is None and values.get("expanded_pa") is None:
             says = "is wanted, or the uncertainty by its certificate."
             yield Fault(path="grade", code="missing", title="Grade", says=says)
+
+    def told_in(self, device: BenchDevice, units: str) -> str:
+        """In what a calibration against it is told, as it is read off: what it is marked in, else
+        what the switch is, else the reader's `units`."""
+        return self.unit or device.told_in(units)
 
     def off_pa(self, gauge_pa: float) -> float:
         """By its grade: the most that it may be off at a pressure, Pa."""

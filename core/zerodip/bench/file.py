@@ -7,9 +7,18 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice, Reference
+from zerodip.bench.device import MOST_PA, VACUUM_PA, BenchDevice, Reference, reading_faults
 from zerodip.errors import Fault, InvalidInput
-from zerodip.fileformat.fields import Checked, choice, part, parts, quantity, read, words
+from zerodip.fileformat.fields import (
+    Checked,
+    choice,
+    part,
+    parts,
+    quantity,
+    read,
+    specs,
+    words,
+)
 
 __all__ = [
     "LOWER",
@@ -177,7 +186,9 @@ def read_calibration(raw: Any) -> Calibration:
     if isinstance(raw, Mapping):
         raw = {**{name: [] for name in MAY_LACK}, **raw}
     made, faults = read(Calibration, raw)
-    if made is None:
+    # Not where it is built: what is on record stays readable, whatever is refused from now on.
+    faults += [] if made is None else list(_unread(made))
+    if made is None or faults:
         raise InvalidInput(faults)
     return made
 
@@ -191,6 +202,21 @@ def _day_faults(values: Mapping[str, Any], name: str, title: str) -> Iterable[Fa
     except ValueError:
         says = "must be a day as 2026-11-27."
         yield Fault(path=name, code="not_a_day", title=title, says=says)
+
+
+def _unread(of: Calibration) -> Iterable[Fault]:
+    """What cannot have been read off the reference."""
+    rows = (
+        (f"{name}.{at}", row)
+        for name in ("found", "turns", "left")
+        for at, row in enumerate(getattr(of, name))
+    )
+    for path, row in rows:
+        for name, spec in specs(type(row)).items():
+            pa = getattr(row, name)
+            if name.endswith("_gauge_pa") and pa is not None:
+                of_field = (f"{path}.{name}", spec.title)
+                yield from reading_faults(pa, of.device, of.reference, *of_field)
 
 
 def _run_faults(runs: tuple[BenchRun, ...], name: str, title: str, points: int) -> Iterable[Fault]:

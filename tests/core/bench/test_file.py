@@ -97,6 +97,25 @@ def test_a_scale_that_does_not_reach_cannot_be_overruled() -> None:
     assert "reference.high_gauge_pa" in faults_of(raw)
 
 
+def test_a_reading_that_cannot_be_is_refused_by_field() -> None:
+    raw = dual(left=dual()["found"])
+    raw["found"][1]["reset_gauge_pa"] = 1761 * KPA  # of a scale to 1600 kPa, and a tenth
+    raw["left"][5]["set_gauge_pa"] = 2e7
+    assert set(faults_of(raw)) == {"found.1.reset_gauge_pa", "left.5.set_gauge_pa"}
+    raw["found"][1]["reset_gauge_pa"] = 1759 * KPA
+    assert set(faults_of(raw)) == {"left.5.set_gauge_pa"}
+
+
+def test_a_vacuum_without_its_minus_is_refused() -> None:
+    raw = dual()
+    raw["device"] |= {"low_gauge_pa": -100 * KPA, "high_gauge_pa": 0.0}
+    raw["device"]["points"] = [{"gauge_pa": -42 * KPA, "acts": "rising", "tolerance_pa": 4 * KPA}]
+    raw["reference"] |= {"low_gauge_pa": -100 * KPA, "high_gauge_pa": 300 * KPA}
+    raw["found"] = [{"point": "lower", "set_gauge_pa": pa * KPA} for pa in (-41.8, 41.9, 9.9)]
+    assert "minus" in faults_of(raw)["found.1.set_gauge_pa"]
+    assert len(faults_of(raw)) == 1
+
+
 def test_any_spoilt_file_is_judged_or_refused_and_nothing_else() -> None:
     rng = random.Random(5)
     odd: tuple[Any, ...] = (None, -1, 0, 1e30, float("nan"), "x", [], {}, True, "2026-13-40")

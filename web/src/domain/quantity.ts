@@ -6,7 +6,7 @@ import {
   unitFor,
   unitOf,
   type Dimension,
-  type System,
+  type Told,
   type Unit,
 } from './units'
 
@@ -21,7 +21,7 @@ export interface Quantity {
 export type Entered = Pick<Quantity, 'text' | 'unit'>
 
 /** What a text means when it is typed in a unit system. */
-export function typed(text: string, dimension: Dimension, system: System): Quantity {
+export function typed(text: string, dimension: Dimension, system: Told): Quantity {
   const unit = unitFor(dimension, system)
   const number = parse(text)
   const value = number === null ? text.trim() || null : toSi(number, unit)

@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest'
-import { digits, fromSi, parse, parts, snapped, SYSTEMS, text, toSi, unitFor } from './units'
+import {
+  digits,
+  fromSi,
+  parse,
+  parts,
+  SCALES,
+  snapped,
+  SYSTEMS,
+  text,
+  toSi,
+  unitFor,
+} from './units'
 
 const psi = unitFor('pressure', 'us')
 const bar = unitFor('pressure', 'metric')
@@ -21,6 +32,13 @@ describe('units', () => {
       const unit = unitFor('temperature', id)
       expect(fromSi(toSi(41.5, unit), unit)).toBeCloseTo(41.5, 9)
     }
+  })
+
+  it('tells pressures in what an instrument is marked in, and all else in the system of that', () => {
+    expect(text(-12.5 * 3386.389, 'pressure', 'inHg')).toBe('-12.5 inHg')
+    expect(text(98066.5, 'pressure', 'kgf/cm2')).toBe('1 kgf/cm²')
+    expect(unitFor('volume', 'inHg').id).toBe('gal')
+    expect(Object.keys(SCALES)).toContain('mbar')
   })
 
   it('keeps number and unit apart', () => {

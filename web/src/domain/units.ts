@@ -3,6 +3,9 @@ import table from '../api/generated/units.gen'
 
 /** Display and input only: every conversion is by the table that the core writes. */
 export type System = 'us' | 'metric' | 'kpa'
+/** What an instrument is marked in, for its pressures. */
+export type Scale = keyof typeof table.scales
+export type Told = System | Scale
 export type Dimension = Schemas['Dimension']
 export interface Unit {
   id: string
@@ -16,9 +19,17 @@ export interface Unit {
 export const SYSTEMS: readonly { id: System; title: string }[] = table.systems
 const UNITS: Record<string, Omit<Unit, 'id'>> = table.units
 
-export function unitFor(dimension: Dimension, system: System): Unit {
-  return unitOf(table.dimensions[dimension][system])
+const isScale = (told: Told): told is Scale => told in table.scales
+
+export function unitFor(dimension: Dimension, told: Told): Unit {
+  if (!isScale(told)) return unitOf(table.dimensions[dimension][told])
+  return dimension === 'pressure' ? unitOf(told) : unitFor(dimension, table.scales[told])
 }
+
+/** The scales and how each is written. */
+export const SCALES: Record<string, string> = Object.fromEntries(
+  (Object.keys(table.scales) as Scale[]).map((scale) => [scale, UNITS[scale]!.symbol]),
+)
 
 /** A unit by its id. */
 export const unitOf = (id: string): Unit => ({ id, ...UNITS[id]! })
@@ -40,13 +51,13 @@ export function digits(value: number, unit: Unit): string {
 export function parts(
   si: number,
   dimension: Dimension,
-  system: System,
+  system: Told,
 ): { number: string; unit: string } {
   const unit = unitFor(dimension, system)
   return { number: digits(fromSi(si, unit), unit), unit: unit.symbol }
 }
 
-export function text(si: number, dimension: Dimension, system: System): string {
+export function text(si: number, dimension: Dimension, system: Told): string {
   const { number, unit } = parts(si, dimension, system)
   return unit.startsWith('/') ? number + unit : `${number} ${unit}`.trim()
 }

@@ -6156,7 +6156,8 @@ export interface components {
         /**
          * CalibrationOut
          * @description A calibration: the switch and the reference as they were, what the points are called, what
-         *     is next, the entries, and how it is judged (None before each point was read). `may_change`
+         *     is next, the entries, and how it is judged (None before each point was read). `units` is what
+         *     it is told in: what the reference is marked in, else the switch, else as asked. `may_change`
          *     tells whether this person may go on with it and share its certificate, `signs` what they are
          *     called, `wire` what is read off the reference on the wire: nothing (""), the gauge, or the
          *     contact with it.
@@ -6189,6 +6190,8 @@ export interface components {
             on: string;
             /** Titles */
             titles: string[];
+            /** Units */
+            units: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             next: components["schemas"]["Next"];
             /** Adjusted */
             adjusted: boolean;
@@ -17659,7 +17662,7 @@ export interface operations {
     calibrations_api_put_device: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -17879,7 +17882,7 @@ export interface operations {
     calibrations_api_put_reference: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -18206,7 +18209,7 @@ export interface operations {
     calibrations_api_begin_calibration: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -18325,7 +18328,7 @@ export interface operations {
     calibrations_api_read_calibration: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -18535,7 +18538,7 @@ export interface operations {
     calibrations_api_add_calibration_entry: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -18654,7 +18657,7 @@ export interface operations {
     calibrations_api_take_change: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {
@@ -18773,7 +18776,7 @@ export interface operations {
     calibrations_api_close_calibration: {
         parameters: {
             query?: {
-                units?: "us" | "metric" | "kpa";
+                units?: ("us" | "metric" | "kpa") | ("psi" | "inHg" | "inH2O" | "bar" | "mbar" | "kPa" | "MPa" | "mmHg" | "kgf/cm2");
             };
             header?: never;
             path: {

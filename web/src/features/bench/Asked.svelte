@@ -1,6 +1,5 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { preferences } from '../../domain/preferences.svelte'
   import Segmented from '../../ui/Segmented.svelte'
   import Approach from './Approach.svelte'
   import OnWire from './OnWire.svelte'
@@ -91,7 +90,14 @@
       onclick={() => confirmed(told.id)}>Done</button
     >
   {:else if at.wire}
-    <OnWire {wire} {grain} {told} contact={at.wire === 'contact'} onacted={acted} />
+    <OnWire
+      {wire}
+      {grain}
+      units={at.units}
+      {told}
+      contact={at.wire === 'contact'}
+      onacted={acted}
+    />
     <details class="rounded-box border border-base-300 px-3">
       <summary class="flex min-h-12 cursor-pointer items-center">Read it by hand</summary>
       <div class="grid gap-3 pb-3">{@render byHand()}</div>
@@ -116,11 +122,12 @@
       }
     />
   {/if}
-  {#key `${at.entries.length} ${preferences.units}`}
+  {#key `${at.entries.length} ${at.units}`}
     <Reading
       title={told.title}
       start={told.expected_pa ?? 0}
       {grain}
+      units={at.units}
       {busy}
       onset={record}
       ontouch={touched}

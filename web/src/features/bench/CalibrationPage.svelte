@@ -22,13 +22,14 @@
   let busy = $state(false)
   let signed = $state('')
   let remark = $state('')
-  const query = $derived({ units: preferences.units })
+  // Refusals, too, are told in what the reference is marked in.
+  const query = $derived({ units: at?.units ?? preferences.units })
   const told = $derived(at?.next.instruction)
   const grain = $derived(Number(at?.reference.resolution_pa ?? 100))
   const names = $derived(at?.titles ?? [])
 
   async function load() {
-    const params = { path: { calibration_id: id }, query }
+    const params = { path: { calibration_id: id }, query: { units: preferences.units } }
     const got = await outcome(api.GET('/api/calibrations/{calibration_id}', { params }))
     ;[at, problem] = [got.data, got.problem]
     signed ||= got.data?.signs ?? ''
@@ -131,7 +132,13 @@
       <Readings {at} {grain} {names} {busy} oncorrect={add} />
     </div>
     <aside class="grid content-start gap-3">
-      {#if at.judged}<Judged judged={at.judged} {names} {grain} adjusted={at.adjusted} />
+      {#if at.judged}<Judged
+          judged={at.judged}
+          {names}
+          {grain}
+          units={at.units}
+          adjusted={at.adjusted}
+        />
         <Certificate calibration={at.id} closed={!!at.closed_at} mayShare={at.may_change} />
       {/if}
       <p class="text-sm text-neutral">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Fault } from '../../api/client'
   import { fieldOf, type Owner } from '../../domain/fields'
+  import { SCALES, type Told } from '../../domain/units'
   import Faults from '../../ui/Faults.svelte'
   import QuantityInput from '../../ui/QuantityInput.svelte'
 
@@ -11,6 +12,7 @@
     values = $bindable(),
     path,
     faults,
+    told,
     words = {},
   }: {
     owner: Owner
@@ -18,6 +20,8 @@
     values: Record<string, unknown>
     path: string
     faults: Fault[]
+    /** What pressures are told in; where it is not given, as chosen. */
+    told?: Told | undefined
     /** What the options of a choice are called. */
     words?: Record<string, string>
   } = $props()
@@ -34,8 +38,9 @@
         value={values[name] ?? ''}
         onchange={(event) => set(name, event.currentTarget.value || null)}
       >
-        {#if field.optional}<option value="">–</option>{/if}
-        {#each field.options as each (each)}<option value={each}>{words[each] ?? each}</option
+        {#if field.optional}<option value="">{words[''] ?? '–'}</option>{/if}
+        {#each field.options as each (each)}<option value={each}
+            >{words[each] ?? SCALES[each] ?? each}</option
           >{/each}
       </select>
     {:else if field.kind === 'flag'}
@@ -55,6 +60,7 @@
           live
           value={values[name]}
           dimension={field.dimension}
+          {told}
           onset={({ value }) => set(name, value)}
         />
       </span>

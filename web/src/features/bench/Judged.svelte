@@ -1,8 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
   import { dayOn } from '../../domain/dates'
-  import { preferences } from '../../domain/preferences.svelte'
-  import { percent } from '../../domain/units'
+  import { percent, type Told } from '../../domain/units'
   import { fine } from './fine'
 
   /** How a calibration stands: each point as found and as left, what is said of it, and when the next is due. */
@@ -10,11 +9,13 @@
     judged,
     names,
     grain,
+    units,
     adjusted,
   }: {
     judged: Schemas['Judgement']
     names: string[]
     grain: number
+    units: Told
     adjusted: boolean
   } = $props()
   const SHAPES: Record<string, [string, string]> = {
@@ -36,7 +37,7 @@
         ] as const)
       : ([['As found and left', judged.left]] as const),
   )
-  const pressure = (pa: number) => fine(pa, grain / 5, preferences.units)
+  const pressure = (pa: number) => fine(pa, grain / 5, units)
 </script>
 
 <section aria-labelledby="judged" class="grid gap-3">

@@ -1,20 +1,22 @@
 <script lang="ts">
   import { onDestroy } from 'svelte'
   import type { Schemas } from '../../api/client'
-  import { preferences } from '../../domain/preferences.svelte'
   import { fine } from './fine'
+  import type { Told } from '../../domain/units'
   import type { WireState } from './wire.svelte'
 
   /** The reference on the wire while a point is approached: what it shows, how fast that moves, how the contact stands. */
   let {
     wire,
     grain,
+    units,
     told,
     contact,
     onacted,
   }: {
     wire: WireState
     grain: number
+    units: Told
     told: NonNullable<Schemas['Next']['instruction']>
     contact: boolean
     onacted: (gauge_pa: number, rate_pa_s: number) => void
@@ -28,7 +30,7 @@
       ((wire.now ?? 0) - told.from_pa) * ((told.expected_pa ?? 0) - told.from_pa) >= 0,
   )
   const fast = $derived(begun && told.most_pa_s != null && Math.abs(wire.rate) > told.most_pa_s)
-  const rate = $derived(fine(wire.rate, grain, preferences.units))
+  const rate = $derived(fine(wire.rate, grain, units))
 </script>
 
 <div class="grid gap-2 rounded-box border border-base-300 bg-base-100 p-3" data-testid="wire">
@@ -41,7 +43,7 @@
     <p class="text-lg">▲ {wire.lost || 'Waiting for the gauge…'}</p>
   {:else}
     <div class="flex flex-wrap items-baseline gap-x-6">
-      <span class="figure text-5xl">{fine(wire.now, grain, preferences.units)}</span>
+      <span class="figure text-5xl">{fine(wire.now, grain, units)}</span>
       <span class="text-lg"
         ><span class="figure">{wire.rate > 0 ? '+' : ''}{rate}</span> a second{#if fast}<strong
             class="ml-2 text-error">▲ too fast to read</strong

@@ -1,6 +1,5 @@
 <script lang="ts">
-  import { preferences } from '../../domain/preferences.svelte'
-  import { parse, toSi, unitFor } from '../../domain/units'
+  import { parse, toSi, unitFor, type Told } from '../../domain/units'
   import { held } from '../../ui/held'
   import { figure, stepOf } from './fine'
 
@@ -9,6 +8,7 @@
     title,
     start,
     grain,
+    units,
     busy,
     onset,
     ontouch,
@@ -16,16 +16,17 @@
     title: string
     start: number
     grain: number
+    units: Told
     busy: boolean
     onset: (pa: number | string) => void
     /** The figure is being set: what was waited for has happened. */
     ontouch?: () => void
   } = $props()
-  const unit = $derived(unitFor('pressure', preferences.units))
-  const step = $derived(stepOf(grain, preferences.units))
+  const unit = $derived(unitFor('pressure', units))
+  const step = $derived(stepOf(grain, units))
   // svelte-ignore state_referenced_locally
   let pa = $state<number | string>(start)
-  const shown = $derived(typeof pa === 'number' ? figure(pa, grain, preferences.units) : pa)
+  const shown = $derived(typeof pa === 'number' ? figure(pa, grain, units) : pa)
 
   function nudge(by: number) {
     ontouch?.()
@@ -61,14 +62,18 @@
   }}
 >
   <div
-    class="grid grid-cols-[3.2rem_3.2rem_1fr_3.2rem_3.2rem] items-stretch rounded-box border border-base-300 bg-base-100"
+    class="grid grid-cols-[3rem_3rem_minmax(0,1fr)_3rem_3rem] items-stretch rounded-box border border-base-300 bg-base-100"
   >
     {@render press(NUDGES[0]!)}{@render press(NUDGES[1]!)}
     <label class="grid content-center text-center">
       <span class="sr-only">{title}</span>
-      <span class="flex items-baseline justify-center gap-1">
+      <span class="flex flex-wrap items-baseline justify-center gap-x-1">
         <input
-          class="figure field-sizing-content max-w-36 min-w-16 bg-transparent text-center text-4xl"
+          class="figure field-sizing-content max-w-full min-w-16 bg-transparent text-center {String(
+            shown,
+          ).length > 5
+            ? 'text-3xl'
+            : 'text-4xl'}"
           inputmode="decimal"
           autocomplete="off"
           value={shown}

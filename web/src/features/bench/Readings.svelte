@@ -1,6 +1,5 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client'
-  import { preferences } from '../../domain/preferences.svelte'
   import { turnWords, way } from '../../domain/turns'
   import { fine } from './fine'
   import { screwsOf } from './screws'
@@ -60,7 +59,7 @@
                   >{/if}</span
               >
               <span class="figure text-lg"
-                >{fine(Number(entry.value.gauge_pa), grain, preferences.units)}</span
+                >{fine(Number(entry.value.gauge_pa), grain, at.units)}</span
               >
             {:else}
               <span class="flex-1">Turned: {turned(entry.value)}</span>
@@ -79,6 +78,7 @@
                   title="{title(entry.value)}, corrected"
                   start={Number(entry.value.gauge_pa)}
                   {grain}
+                  units={at.units}
                   {busy}
                   onset={(gauge_pa) => correct(entry, { ...entry.value, gauge_pa })}
                 />

@@ -2,7 +2,7 @@
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
   import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
-  import { text } from '../../domain/units'
+  import { text, type Told } from '../../domain/units'
   import { uuid } from '../../domain/uuid'
   import FieldSet from './FieldSet.svelte'
 
@@ -21,12 +21,17 @@
     'name',
     'serial',
     'due',
+    'unit',
     'low_gauge_pa',
     'high_gauge_pa',
     'resolution_pa',
     'grade',
     'expanded_pa',
   ]
+
+  const toldIn = ({ unit }: Record<string, unknown>) => (unit ?? preferences.units) as Told
+  const pressure = (of: Record<string, unknown>, name: string) =>
+    text(Number(of[name]), 'pressure', toldIn(of))
 
   async function load() {
     const { data } = await outcome(api.GET('/api/references'))
@@ -47,7 +52,7 @@
     event.preventDefault()
     const params = {
       path: { workspace_id: workspace, reference_id: editing!.id },
-      query: { units: preferences.units },
+      query: { units: toldIn(values) },
     }
     const { version, retired } = editing!
     const body = { version, reference: values, gauge: gauge || null, retired }
@@ -59,7 +64,6 @@
     editing = undefined
     await load()
   }
-  const pressure = (value: unknown) => text(Number(value), 'pressure', preferences.units)
 </script>
 
 <section aria-labelledby="references" class="grid gap-2">
@@ -72,8 +76,8 @@
         <span class="min-w-48 flex-1">
           <span class="font-bold">{reference.name}</span>{retired ? ', out of use' : ''}
           <span class="block text-sm text-neutral"
-            >{pressure(reference.low_gauge_pa)} to {pressure(reference.high_gauge_pa)}, {reference.expanded_pa
-              ? `± ${pressure(reference.expanded_pa)} by its certificate`
+            >{pressure(reference, 'low_gauge_pa')} to {pressure(reference, 'high_gauge_pa')}, {reference.expanded_pa
+              ? `± ${pressure(reference, 'expanded_pa')} by its certificate`
               : `grade ${String(reference.grade)}`}{reference.due
               ? `, until ${dayOn(String(reference.due))}`
               : ''}{rest.gauge ? ', on the wire' : ''}</span
@@ -94,7 +98,15 @@
   </ul>
   {#if editing}
     <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
-      <FieldSet owner="Reference" names={NAMES} bind:values path="reference" {faults} />
+      <FieldSet
+        owner="Reference"
+        names={NAMES}
+        bind:values
+        path="reference"
+        {faults}
+        told={toldIn(values)}
+        words={{ '': 'as the switch, or its reader' }}
+      />
       {#if wired.length}
         <label class="grid gap-1 text-sm">
           On the wire as

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
   import { preferences } from '../../domain/preferences.svelte'
+  import type { Told } from '../../domain/units'
   import { uuid } from '../../domain/uuid'
   import Faults from '../../ui/Faults.svelte'
   import FieldSet from './FieldSet.svelte'
@@ -32,7 +33,8 @@
   let faults = $state.raw<Fault[]>([])
   let problem = $state.raw<Problem | undefined>()
   const PLATES = ['name', 'tag_number', 'guards', 'plate', 'location', 'medium', 'hazardous']
-  const RANGE = ['low_gauge_pa', 'high_gauge_pa', 'interval_months']
+  const RANGE = ['unit', 'low_gauge_pa', 'high_gauge_pa', 'interval_months']
+  const told = $derived((values.unit ?? undefined) as Told | undefined)
   const OF_POINT = [
     'gauge_pa',
     'acts',
@@ -42,13 +44,14 @@
     'deadband_pa',
   ]
   const WORDS = { rising: 'rising pressure', falling: 'falling pressure (rising vacuum)' }
+  const UNIT = { '': 'whatever its reader uses' }
   const titles = $derived(points.length > 1 ? ['Lower point', 'Upper point'] : ['Set point'])
 
   async function keep(event: SubmitEvent) {
     event.preventDefault()
     const params = {
       path: { site_id: site, device_id: id },
-      query: { units: preferences.units },
+      query: { units: told ?? preferences.units },
     }
     const body = { version, device: { ...values, points } }
     const got = await outcome(api.PUT('/api/sites/{site_id}/devices/{device_id}', { params, body }))
@@ -59,7 +62,15 @@
 
 <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
   <FieldSet owner="BenchDevice" names={PLATES} bind:values path="device" {faults} />
-  <FieldSet owner="BenchDevice" names={RANGE} bind:values path="device" {faults} />
+  <FieldSet
+    owner="BenchDevice"
+    names={RANGE}
+    bind:values
+    path="device"
+    {faults}
+    {told}
+    words={UNIT}
+  />
   {#each titles as title, at (at)}
     <fieldset class="grid gap-3 sm:col-span-3 sm:grid-cols-3">
       <legend class="mb-1 font-bold">{title}</legend>
@@ -69,6 +80,7 @@
         bind:values={points[at]!}
         path="device.points.{at}"
         {faults}
+        {told}
         words={WORDS}
       />
     </fieldset>

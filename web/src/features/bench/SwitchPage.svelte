@@ -4,7 +4,7 @@
   import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
-  import { text } from '../../domain/units'
+  import { text, type Told } from '../../domain/units'
   import { navigate, route } from '../../router'
   import TopBar from '../../ui/TopBar.svelte'
   import Drift from './Drift.svelte'
@@ -47,13 +47,14 @@
   type Point = { gauge_pa: number; acts: string; tolerance_pa?: number; tolerance_share?: number }
   const points = $derived((device?.device.points ?? []) as Point[])
   const names = $derived(points.length > 1 ? ['Lower point', 'Upper point'] : ['Set point'])
-  const pressure = (value: unknown) => text(Number(value), 'pressure', preferences.units)
+  const told = $derived((device?.device.unit ?? preferences.units) as Told)
+  const pressure = (value: unknown) => text(Number(value), 'pressure', told)
 
   async function begin() {
     const { reference = {}, gauge = null } = references.find((each) => each.id === chosen) ?? {}
     const params = {
       path: { device_id: id, calibration_id: uuid() },
-      query: { units: preferences.units },
+      query: { units: told },
     }
     const today = new Date()
     const on = new Date(today.getTime() - today.getTimezoneOffset() * 60000)

@@ -7,6 +7,8 @@ describe('a pressure as finely as the reference is read', () => {
     expect(fine(300_466, 1000, 'kpa')).toBe('300 kPa')
     expect(figure(-60_100, 100, 'metric')).toBe('-0.601')
     expect(figure(-1, 100, 'kpa')).toBe('0.0')
+    expect(fine(-12.5 * 3386.389, 169, 'inHg')).toBe('-12.50 inHg')
+    expect(fine(2490.889, 5, 'inH2O')).toBe('10.00 inH₂O')
   })
   it('steps by a round figure of the unit', () => {
     expect(stepOf(100, 'kpa')).toBeCloseTo(100)
