@@ -79,6 +79,24 @@ class Hands:
         self.page.mouse.up()
         self.taps += 1
 
+    def turned(self, step: dict[str, Any]) -> None:
+        for screw, turns in step["turns"].items():
+            self.points[screw] += turns * A_TURN
+        self.tap("Turned")
+
+    def turns_without_signal(self) -> None:
+        """What was entered waits, nothing else can be, and it goes out by itself."""
+        instruction = self.page.get_by_test_id("instruction")
+        before, step = instruction.text_content() or "", self.entry()["step"]
+        self.page.context.set_offline(True)
+        self.turned(step)
+        expect(self.page.get_by_test_id("unsent")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Turned")).to_be_disabled()
+        no_serious_fault(self.page)
+        self.page.context.set_offline(False)
+        expect(instruction).not_to_have_text(before)
+        expect(self.page.get_by_test_id("unsent")).to_have_count(0)
+
     def does(self) -> bool:
         """What is asked next; False once all is done."""
         expect(
@@ -90,9 +108,7 @@ class Hands:
             return False
         before = self.page.get_by_test_id("instruction").text_content()
         if told["enters"] == "turn":
-            for screw, turns in asked["step"]["turns"].items():
-                self.points[screw] += turns * A_TURN
-            self.tap("Turned")
+            self.turned(asked["step"])
         elif told["enters"] == "confirm":
             self.tap("Done")
         else:
@@ -140,6 +156,7 @@ def test_a_dual_switch_from_permission_to_certificate(open_page: Opener, server:
     page.get_by_role("button", name=f"{title}: less").click()
     page.get_by_test_id("row").first.get_by_role("button", name="Record").click()
     expect(page.get_by_test_id("row").first).to_contain_text("319.2")
+    hands.turns_without_signal()
     while hands.does():
         pass
     hands.tap("Close it")

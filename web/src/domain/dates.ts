@@ -7,3 +7,6 @@ export const dayOn = (date: string) => day(`${date}T12:00`)
 
 /** The core's seconds since 1970 as a date. */
 export const dateOf = (seconds: number) => new Date(seconds * 1000)
+
+/** This moment by the device's clock, as requests tell it. */
+export const stamp = () => new Date().toISOString()

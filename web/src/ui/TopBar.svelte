@@ -5,6 +5,7 @@
   import { session } from '../api/session.svelte'
   import { connection } from '../api/connection.svelte'
   import { command } from './typing'
+  import { unanswered } from '../domain/unanswered'
   import { SYSTEMS, type System } from '../domain/units'
   import Keys from './Keys.svelte'
   import Segmented from './Segmented.svelte'
@@ -22,7 +23,7 @@
 
   /** Signing out takes everything off this device: what was not sent is lost, and said first. */
   function leave() {
-    const waiting = connection.standing?.waiting ?? 0
+    const waiting = (connection.standing?.waiting ?? 0) + unanswered()
     if (waiting && unsent !== waiting) unsent = waiting
     else void session.signOut()
   }

@@ -3,14 +3,13 @@
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
   import { day, dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
-  import { uuid } from '../../domain/uuid'
   import { route } from '../../router'
   import TopBar from '../../ui/TopBar.svelte'
   import Asked from './Asked.svelte'
   import Certificate from './Certificate.svelte'
   import Judged from './Judged.svelte'
-  import type { Change } from './wire.svelte'
   import Readings from './Readings.svelte'
+  import { Sending } from './sending.svelte'
 
   /** A calibration: one instruction at a time, what was read so far, and how it stands. */
   type Calibration = Schemas['CalibrationOut']
@@ -18,10 +17,23 @@
   let at = $state.raw<Calibration | undefined>()
   let problem = $state.raw<Problem | undefined>()
   let faults = $state.raw<Fault[]>([])
-  const TWICE_MS = 600
-  let busy = $state(false)
   let signed = $state('')
   let remark = $state('')
+  const sending = $derived(
+    new Sending(
+      id,
+      () => at?.units ?? preferences.units,
+      (got) => ([at, problem, faults] = [got, undefined, []]),
+    ),
+  )
+  $effect(() => {
+    const own = sending
+    untrack(() => void own.begin())
+    return () => own.stop()
+  })
+  const busy = $derived(sending.busy || sending.waiting !== undefined)
+  const add = (value: Record<string, unknown>, supersedes?: string) =>
+    sending.add(value, supersedes)
   // Refusals, too, are told in what the reference is marked in.
   const query = $derived({ units: at?.units ?? preferences.units })
   const told = $derived(at?.next.instruction)
@@ -38,33 +50,7 @@
     void [id, preferences.units]
     untrack(() => void load())
   })
-  async function add(value: Record<string, unknown>, supersedes?: string) {
-    busy = true
-    const params = { path: { calibration_id: id, calibration_entry_id: uuid() }, query }
-    const body = { value, supersedes: supersedes ?? null }
-    const got = await outcome(
-      api.PUT('/api/calibrations/{calibration_id}/entries/{calibration_entry_id}', {
-        params,
-        body,
-      }),
-    )
-    ;[faults, problem] = parted(got.problem)
-    if (got.data) at = got.data
-    // A wet finger taps twice: the second tap must not record what the next instruction expects.
-    setTimeout(() => (busy = false), TWICE_MS)
-  }
-  /** Takes the reading that the reference on the wire saw at a change of the contact. */
-  async function take({ id: calibration_entry_id, ...body }: Change) {
-    const params = { path: { calibration_id: id, calibration_entry_id }, query }
-    const got = await outcome(
-      api.PUT('/api/calibrations/{calibration_id}/changes/{calibration_entry_id}', {
-        params,
-        body,
-      }),
-    )
-    ;[faults, problem] = parted(got.problem)
-    if (got.data) at = got.data
-  }
+  const again = () => void (at ?? load())
   async function close(event: SubmitEvent) {
     event.preventDefault()
     const params = { path: { calibration_id: id }, query }
@@ -77,6 +63,7 @@
   }
 </script>
 
+<svelte:window ononline={again} />
 <svelte:head><title>Calibration · Zero Dip</title></svelte:head>
 <TopBar>
   {#snippet crumbs()}{#if at}<a
@@ -88,6 +75,16 @@
   class="mx-auto grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-4 px-4 py-4 lg:grid-cols-[minmax(0,1fr)_380px]"
 >
   <h1 class="sr-only">Calibration</h1>
+  {#if sending.waiting && sending.problem}
+    <p
+      role="alert"
+      class="sticky top-0 z-10 rounded-box border-2 border-warning bg-base-100 px-3 py-2 lg:col-span-2"
+      data-testid="unsent"
+    >
+      ▲ <strong>Not sent yet.</strong> What you recorded is kept on this device and goes out by itself
+      as soon as the server answers. The next instruction comes then.
+    </p>
+  {/if}
   {#if at}
     <div class="grid min-w-0 content-start gap-4">
       {#if at.closed_at}
@@ -96,7 +93,14 @@
           read can still be corrected.
         </p>
       {:else if told}
-        {#key at.id}<Asked {at} {told} {grain} {busy} {add} {take} />{/key}
+        {#key at.id}<Asked
+            {at}
+            {told}
+            {grain}
+            {busy}
+            {add}
+            take={(change) => sending.take(change)}
+          />{/key}
       {:else if at.may_change}
         <form class="grid gap-3 rounded-box bg-[var(--zd-sand)] p-4" onsubmit={close}>
           <h2 class="text-2xl font-bold">Sign and close</h2>
@@ -111,10 +115,16 @@
           <button class="btn min-h-16 btn-lg btn-primary">Close it</button>
         </form>
       {/if}
-      {#each faults as fault (fault.message)}<p role="alert" class="text-error">
+      {#each [...faults, ...sending.faults] as fault (fault.message)}<p
+          role="alert"
+          class="text-error"
+        >
           {fault.message}
         </p>{/each}
-      {#if problem}<p role="alert" class="text-error">{problem.title}. {problem.detail}</p>{/if}
+      {#if !sending.waiting && (sending.problem ?? problem)}
+        {@const { title, detail } = (sending.problem ?? problem)!}
+        <p role="alert" class="text-error">{title}. {detail}</p>
+      {/if}
       {#if at.corrections.length}
         <section aria-labelledby="corrected" class="grid gap-1">
           <h2 id="corrected" class="font-bold">Corrected after closing</h2>

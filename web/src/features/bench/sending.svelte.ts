@@ -1,0 +1,105 @@
+import {
+  api,
+  outcome,
+  type Fault,
+  type Outcome,
+  parted,
+  type Problem,
+  type Schemas,
+} from '../../api/client'
+import { stamp } from '../../domain/dates'
+import type { Told } from '../../domain/units'
+import { keep, kept } from '../../domain/unanswered'
+import { uuid } from '../../domain/uuid'
+import type { Change } from './wire.svelte'
+
+type Calibration = Schemas['CalibrationOut']
+type Value = Record<string, unknown>
+/** What is on its way: an entry, or a change of the contact that the reference on the wire saw. */
+interface Sent {
+  id: string
+  made: string
+  body: { value: Value; supersedes: string | null } | Omit<Change, 'id'>
+}
+/** Answers after which nobody knows whether it arrived, or the person has to sign in first. */
+const UNANSWERED = [0, 401, 408, 425, 429, 502, 503, 504]
+const AGAIN_MS = 3000
+const ANSWERS_MS = 15_000
+// A wet finger taps twice: the second tap must not record what the next instruction expects.
+const TWICE_MS = 600
+
+/** Sends what is entered in a calibration, each once and one after the other: it is kept on the device until the server has
+ * answered, and sent again under the same id, so that a torn line neither loses a reading nor makes two of it. */
+export class Sending {
+  /** What has no answer yet. */
+  waiting = $state.raw<Sent | undefined>()
+  busy = $state(false)
+  faults = $state.raw<Fault[]>([])
+  problem = $state.raw<Problem | undefined>()
+  #timer: ReturnType<typeof setTimeout> | undefined
+
+  constructor(
+    readonly calibration: string,
+    readonly units: () => Told,
+    readonly ongot: (got: Calibration) => void,
+  ) {
+    this.waiting = kept<Sent>(calibration)
+    addEventListener('online', this.#now)
+  }
+  stop() {
+    clearTimeout(this.#timer)
+    removeEventListener('online', this.#now)
+  }
+  /** Sends what was kept when the page was last open, if there is anything. */
+  begin() {
+    return this.waiting ? this.#send(this.waiting) : Promise.resolve()
+  }
+  add(value: Value, supersedes?: string): Promise<void> {
+    return this.#begun(uuid(), { value, supersedes: supersedes ?? null })
+  }
+  take({ id, ...change }: Change): Promise<void> {
+    return this.#begun(id, change)
+  }
+
+  async #begun(id: string, body: Sent['body']) {
+    if (this.waiting) return
+    this.busy = true
+    this.waiting = { id, body, made: stamp() }
+    keep(this.calibration, this.waiting)
+    await this.#send(this.waiting)
+    setTimeout(() => (this.busy = false), TWICE_MS)
+  }
+  async #send(entry: Sent) {
+    const got = await this.#put(entry)
+    if (this.waiting?.id !== entry.id) return
+    ;[this.faults, this.problem] = parted(got.problem)
+    if (UNANSWERED.includes(got.problem?.status ?? 200)) {
+      this.#timer = setTimeout(this.#now, AGAIN_MS)
+      return
+    }
+    this.waiting = undefined
+    keep(this.calibration, undefined)
+    if (got.data) this.ongot(got.data)
+  }
+  #now = () => {
+    clearTimeout(this.#timer)
+    if (this.waiting) void this.#send(this.waiting)
+  }
+  #put({ id, body, made }: Sent): Promise<Outcome<Calibration>> {
+    const path = { calibration_id: this.calibration, calibration_entry_id: id }
+    const params = { path, query: { units: this.units() } }
+    const headers = { 'Zerodip-Made': made, 'Zerodip-Sent': stamp() }
+    const signal = AbortSignal.timeout(ANSWERS_MS)
+    return 'value' in body
+      ? outcome(
+          api.PUT('/api/calibrations/{calibration_id}/entries/{calibration_entry_id}', {
+            ...{ params, body, headers, signal },
+          }),
+        )
+      : outcome(
+          api.PUT('/api/calibrations/{calibration_id}/changes/{calibration_entry_id}', {
+            ...{ params, body, headers, signal },
+          }),
+        )
+  }
+}

@@ -1,0 +1,93 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { Sending } from './sending.svelte'
+
+const OF = '0b7d1f1e-0000-4000-8000-000000000001'
+interface Asked {
+  id: string
+  body: unknown
+  made: string | null
+}
+let asked: Asked[] = []
+let answer: () => Response
+const json = (body: object, status = 200) =>
+  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
+const noSignal = () => {
+  throw new TypeError('no signal')
+}
+const READ = { kind: 'read', point: 'lower', which: 'set', gauge_pa: 3e5 }
+let got: unknown[] = []
+const made = () =>
+  new Sending(
+    OF,
+    () => 'us',
+    (one) => got.push(one),
+  )
+const settled = () => vi.advanceTimersByTimeAsync(700)
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  localStorage.clear()
+  ;[asked, got] = [[], []]
+  answer = () => json({ id: OF })
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const id = new URL(request.url).pathname.split('/').at(-1)!
+    asked.push({ id, body: await request.json(), made: request.headers.get('Zerodip-Made') })
+    return answer()
+  })
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+it('sends a reading once and lets the next follow', async () => {
+  const sending = made()
+  void sending.add(READ)
+  void sending.add(READ) // a second tap
+  await settled()
+  expect(asked).toHaveLength(1)
+  expect(got).toHaveLength(1)
+  expect(sending.busy).toBe(false)
+  await sending.add({ kind: 'voided' }, asked[0]!.id)
+  expect(asked[1]!.body).toEqual({ value: { kind: 'voided' }, supersedes: asked[0]!.id })
+})
+
+it('sends again under the same id where the answer was lost, and makes no second reading meanwhile', async () => {
+  answer = noSignal
+  const sending = made()
+  void sending.add(READ)
+  await settled()
+  expect(sending.waiting).toBeDefined()
+  void sending.add({ ...READ, gauge_pa: 1e5 })
+  answer = () => json({ title: 'Busy', faults: [] }, 503)
+  await vi.advanceTimersByTimeAsync(3000)
+  answer = () => json({ id: OF })
+  await vi.advanceTimersByTimeAsync(3000)
+  expect(new Set(asked.map(({ id, body, made }) => JSON.stringify([id, body, made]))).size).toBe(1)
+  expect(asked).toHaveLength(3)
+  expect(sending.waiting).toBeUndefined()
+  expect(sending.problem).toBeUndefined()
+  expect(localStorage).toHaveLength(0)
+})
+
+it('goes on with what a closed page left behind', async () => {
+  answer = noSignal
+  const first = made()
+  void first.add(READ)
+  await settled()
+  first.stop()
+  answer = () => json({ id: OF })
+  await made().begin()
+  expect(asked[1]).toEqual(asked[0])
+  expect(got).toHaveLength(1)
+})
+
+it('keeps nothing back that the server refused', async () => {
+  answer = () => json({ title: 'Refused', status: 422, faults: [{ message: 'Read is off.' }] }, 422)
+  const sending = made()
+  void sending.add(READ)
+  await settled()
+  expect(sending.faults).toHaveLength(1)
+  expect(sending.waiting).toBeUndefined()
+  expect(localStorage).toHaveLength(0)
+})
