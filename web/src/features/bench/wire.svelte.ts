@@ -1,4 +1,5 @@
 import { api, outcome, type Problem, type Schemas } from '../../api/client'
+import { Listening, NO_ANSWER } from '../../api/listening'
 
 export type Change = Schemas['ChangeIn'] & { id: string }
 /** One message of the stream. */
@@ -9,8 +10,6 @@ interface Said {
   change?: Change
   lost?: string
 }
-const AGAIN_MS = 1000
-const SILENT_MS = 2500
 /** Well within the time for which it is read after it was asked for. */
 const RENEW_MS = 240_000
 
@@ -25,9 +24,8 @@ export class WireState {
   closed = $state<boolean | undefined>()
   lost = $state('')
   #onchange: (change: Change) => void
-  #stream: EventSource | undefined
-  #timers: ReturnType<typeof setInterval>[] = []
-  #heard = 0
+  #listening: Listening<Said> | undefined
+  #timer: ReturnType<typeof setInterval> | undefined
 
   constructor(calibration: string, onchange: (change: Change) => void) {
     this.calibration = calibration
@@ -35,20 +33,17 @@ export class WireState {
   }
   async begin() {
     if (!(await this.#ask())) return
-    this.#heard = performance.now()
-    this.#listen()
-    this.#timers = [
-      setInterval(() => void this.#ask(), RENEW_MS),
-      setInterval(() => {
-        if (performance.now() - this.#heard > SILENT_MS) this.#lose('The server does not answer.')
-      }, AGAIN_MS),
-    ]
+    this.#listening = new Listening<Said>(
+      `/api/calibrations/${this.calibration}/stream`,
+      (said) => this.#hear(said),
+      () => this.#lose(NO_ANSWER),
+      () => this.#ask(),
+    )
+    this.#timer = setInterval(() => void this.#ask(), RENEW_MS)
   }
   stop() {
-    this.#stream?.close()
-    this.#stream = undefined
-    this.#timers.forEach(clearInterval)
-    this.#timers = []
+    this.#listening?.stop()
+    clearInterval(this.#timer)
   }
   async #ask() {
     const params = { path: { calibration_id: this.calibration } }
@@ -57,23 +52,7 @@ export class WireState {
     this.name = got.data?.gauge_name ?? this.name
     return !!got.data
   }
-  #listen() {
-    const stream = new EventSource(`/api/calibrations/${this.calibration}/stream`)
-    this.#stream = stream
-    stream.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as Said)
-    stream.onerror = () => {
-      // The browser goes on by itself, but not after an answer that was no stream.
-      if (stream.readyState === EventSource.CLOSED && this.#stream === stream)
-        setTimeout(() => void this.#anew(stream), AGAIN_MS)
-    }
-  }
-  async #anew(stream: EventSource) {
-    if (this.#stream !== stream) return
-    await this.#ask()
-    if (this.#stream === stream) this.#listen()
-  }
   #hear({ p, r, c, change, lost }: Said) {
-    this.#heard = performance.now()
     if (lost !== undefined) this.#lose(lost)
     if (p !== undefined) {
       this.lost = ''

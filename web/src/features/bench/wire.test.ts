@@ -1,22 +1,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { Stream } from '../../tests/stream'
 import { WireState, type Change } from './wire.svelte'
 
-class Stream {
-  static readonly CLOSED = 2
-  static all: Stream[] = []
-  readyState = 1
-  onmessage?: (event: { data: string }) => void
-  onerror?: () => void
-  constructor(readonly url: string) {
-    Stream.all.push(this)
-  }
-  close() {
-    this.readyState = Stream.CLOSED
-  }
-  say(said: object) {
-    this.onmessage?.({ data: JSON.stringify(said) })
-  }
-}
 let asked = 0
 let answer: () => Response
 const json = (body: object, status = 200) =>

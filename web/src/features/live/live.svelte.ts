@@ -1,4 +1,5 @@
 import { api, outcome, type Problem, type Schemas } from '../../api/client'
+import { Listening, NO_ANSWER } from '../../api/listening'
 import { preferences } from '../../domain/preferences.svelte'
 import { uuid } from '../../domain/uuid'
 
@@ -12,8 +13,6 @@ interface Said {
   seen?: boolean
   ended?: boolean
 }
-/** After so long without a word the server itself is taken for lost. */
-const SILENT_MS = 1800
 const AGAIN_MS = 1000
 const LOOK_MS = 5000
 /** How long a line is kept for drawing, s. */
@@ -35,8 +34,7 @@ export class LiveState {
   line: [number, number][] = []
   count = $state(0)
   busy = $state('')
-  #stream: EventSource | undefined
-  #heard = 0
+  #listening: Listening<Said> | undefined
   #timers: ReturnType<typeof setInterval>[] = []
 
   constructor(visit: string) {
@@ -115,8 +113,7 @@ export class LiveState {
     this.busy = ''
   }
   stop() {
-    this.#stream?.close()
-    this.#stream = undefined
+    this.#listening?.stop()
     this.#timers.forEach(clearInterval)
     this.#timers = []
   }
@@ -127,25 +124,14 @@ export class LiveState {
     const before = got.data?.time_s.map((t, k): [number, number] => [t, got.data!.gauge_pa[k]!])
     this.line = before ?? []
     this.count++
-    this.#heard = performance.now()
-    this.#listen()
-    this.#timers = [
-      setInterval(() => this.#silent(), 250),
-      setInterval(() => void this.look(), LOOK_MS),
-    ]
-  }
-  #listen() {
-    const stream = new EventSource(`/api/watches/${this.watch!.id}/stream`)
-    this.#stream = stream
-    stream.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as Said)
-    stream.onerror = () => {
-      // The browser goes on by itself, but not after an answer that was no stream.
-      if (stream.readyState === EventSource.CLOSED && this.#stream === stream)
-        setTimeout(() => this.#stream === stream && this.#listen(), AGAIN_MS)
-    }
+    this.#listening = new Listening<Said>(
+      `/api/watches/${this.watch!.id}/stream`,
+      (said) => this.#hear(said),
+      () => this.#lose(NO_ANSWER),
+    )
+    this.#timers = [setInterval(() => void this.look(), LOOK_MS)]
   }
   #hear({ t, p, lost, seen, ended }: Said) {
-    this.#heard = performance.now()
     if (lost !== undefined) this.#lose(lost)
     if (seen) void this.look()
     if (ended) {
@@ -159,9 +145,6 @@ export class LiveState {
     this.line.push([t, p])
     while (this.line[0]![0] < t - SHOWN_S) this.line.shift()
     this.count++
-  }
-  #silent() {
-    if (performance.now() - this.#heard > SILENT_MS) this.#lose('The server does not answer.')
   }
   #lose(says: string) {
     this.lost = says

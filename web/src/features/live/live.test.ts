@@ -1,22 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { Stream } from '../../tests/stream'
 import { LiveState } from './live.svelte'
 
-class Stream {
-  static readonly CLOSED = 2
-  static all: Stream[] = []
-  readyState = 1
-  onmessage?: (event: { data: string }) => void
-  onerror?: () => void
-  constructor(readonly url: string) {
-    Stream.all.push(this)
-  }
-  close() {
-    this.readyState = Stream.CLOSED
-  }
-  say(said: object) {
-    this.onmessage?.({ data: JSON.stringify(said) })
-  }
-}
 const WATCH = { id: 'w', gauge: 'g', open: true, dial: {}, offered: [], hints: [] }
 let asked: string[] = []
 
@@ -82,11 +67,23 @@ describe('a gauge on the wire', () => {
     at.stop()
   })
 
+  it('is given longer for its first word than between two', async () => {
+    const { at, stream } = await watching()
+    vi.advanceTimersByTime(4500)
+    expect(at.lost).toBe('')
+    stream.say({ t: 3, p: 5 })
+    vi.advanceTimersByTime(1500)
+    expect(at.now).toBe(5)
+    vi.advanceTimersByTime(750)
+    expect(at.now).toBeUndefined()
+    at.stop()
+  })
+
   it('asks anew after an answer that was no stream', async () => {
     const { at, stream } = await watching()
     stream.close()
     stream.onerror?.()
-    vi.advanceTimersByTime(1100)
+    await vi.advanceTimersByTimeAsync(1100)
     expect(Stream.all.length).toBe(2)
     at.stop()
   })
