@@ -3,6 +3,7 @@
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
   import { day, dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
+  import { unitFor } from '../../domain/units'
   import { route } from '../../router'
   import TopBar from '../../ui/TopBar.svelte'
   import Asked from './Asked.svelte'
@@ -152,8 +153,11 @@
         <Certificate calibration={at.id} closed={!!at.closed_at} mayShare={at.may_change} />
       {/if}
       <p class="text-sm text-neutral">
-        Against {at.reference.name}, {dayOn(at.on)}{at.adjusted ? ', adjusted' : ''}. Site
-        procedures come first.
+        Against {at.reference.name}, {dayOn(at.on)}{at.adjusted ? ', adjusted' : ''}.
+        {#if at.units !== preferences.units}
+          In {unitFor('pressure', at.units).symbol}, as it is marked.
+        {/if}
+        Site procedures come first.
       </p>
     </aside>
   {:else if problem}

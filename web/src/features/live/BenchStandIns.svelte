@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
-  import { turnWords } from '../../domain/turns'
   import Segmented from '../../ui/Segmented.svelte'
+  import HandTurn from './HandTurn.svelte'
 
   /** Hands at the made-up benches that stand in for the demo's set-point switches. */
   type Bench = Schemas['BenchStandInOut']
@@ -30,7 +30,6 @@
   ]
   const screwsOf = (bench: Bench): ('upper' | 'lower')[] =>
     bench.dual ? ['upper', 'lower'] : ['lower']
-  const SIXTEENTH = 0.0625
 
   async function move(bench: Bench, moved: Partial<Bench['hands']>) {
     const params = { path: { device_id: bench.device } }
@@ -84,27 +83,14 @@
         >
       </div>
       {#each screwsOf(bench) as screw (screw)}
-        {@const turns = Number(bench.hands[screw])}
-        {@const title = bench.dual ? `${screw === 'upper' ? 'Upper' : 'Lower'} screw` : 'Screw'}
-        <div class="flex items-center gap-2">
-          <span class="flex-1"
-            >{title}: <span class="turns">{turns ? turnWords(turns) : 'as found'}</span></span
-          >
-          <button
-            type="button"
-            class="btn min-h-12 min-w-14"
-            aria-label="{title} of {bench.name} a sixteenth back"
-            disabled={turns <= -8}
-            onclick={() => move(bench, { [screw]: turns - SIXTEENTH })}>↺</button
-          >
-          <button
-            type="button"
-            class="btn min-h-12 min-w-14"
-            aria-label="{title} of {bench.name} a sixteenth on"
-            disabled={turns >= 8}
-            onclick={() => move(bench, { [screw]: turns + SIXTEENTH })}>↻</button
-          >
-        </div>
+        <HandTurn
+          title={bench.dual ? `${screw === 'upper' ? 'Upper' : 'Lower'} screw` : 'Screw'}
+          of={bench.name}
+          turns={Number(bench.hands[screw])}
+          by={0.0625}
+          part="a sixteenth"
+          onturn={(turns) => move(bench, { [screw]: turns })}
+        />
       {/each}
     </li>
   {/each}

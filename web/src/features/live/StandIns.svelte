@@ -3,8 +3,8 @@
   import Segmented from '../../ui/Segmented.svelte'
   import { api, outcome, type Problem, type Schemas } from '../../api/client'
   import { percent } from '../../domain/units'
-  import { turnWords } from '../../domain/turns'
   import BenchStandIns from './BenchStandIns.svelte'
+  import HandTurn from './HandTurn.svelte'
 
   /** Hands at the made-up plants that stand in for the demo's systems: to try gauges on the wire without a device. */
   type StandIn = Schemas['StandInOut']
@@ -95,26 +95,14 @@
           </div>
         {/each}
         {#each NUTS as [nut, title] (nut)}
-          {@const turns = Number(plant.hands[nut])}
-          <div class="flex items-center gap-2">
-            <span class="flex-1"
-              >{title}: <span class="turns">{turns ? turnWords(turns) : 'as found'}</span></span
-            >
-            <button
-              type="button"
-              class="btn min-h-12 min-w-14"
-              aria-label="{title} of {plant.name} an eighth back"
-              disabled={turns <= -8}
-              onclick={() => move(plant, { [nut]: turns - 0.125 })}>− ⅛</button
-            >
-            <button
-              type="button"
-              class="btn min-h-12 min-w-14"
-              aria-label="{title} of {plant.name} an eighth on"
-              disabled={turns >= 8}
-              onclick={() => move(plant, { [nut]: turns + 0.125 })}>+ ⅛</button
-            >
-          </div>
+          <HandTurn
+            {title}
+            of={plant.name}
+            turns={Number(plant.hands[nut])}
+            by={0.125}
+            part="an eighth"
+            onturn={(turns) => move(plant, { [nut]: turns })}
+          />
         {/each}
       </li>
     {/each}
