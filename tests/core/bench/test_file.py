@@ -190,6 +190,13 @@ def test_the_command_judges_a_file(tmp_path: Path, capsys: pytest.CaptureFixture
     made = json.loads(capsys.readouterr().out)
     assert made["left_verdict"] == "pass"
     assert any("kPa" in each["text"] for each in made["says"])
+    marked = dual()
+    marked["device"]["unit"] = "kgf/cm2"
+    file.write_text(json.dumps(marked))
+    assert main(["calibrate", str(file), "--units", "kpa"]) == 0
+    of_plate = json.loads(capsys.readouterr().out)
+    assert any("kgf/cm²" in each["text"] for each in of_plate["says"])
+    assert of_plate["left"] == made["left"]  # figures are SI, whatever the words are in
     file.write_text(json.dumps(dual(on="never")))
     assert main(["calibrate", str(file)]) == 1
     assert "on: Day" in capsys.readouterr().err

@@ -17,5 +17,10 @@ export function keep(about: string, sent: object | undefined) {
   }
 }
 /** How much that is: signing out would lose it. */
-export const unanswered = () =>
-  Object.keys(localStorage).filter((key) => key.startsWith(PREFIX)).length
+export function unanswered(): number {
+  try {
+    return Object.keys(localStorage).filter((key) => key.startsWith(PREFIX)).length
+  } catch {
+    return 0
+  }
+}

@@ -7,6 +7,8 @@ import {
   type Problem,
   type Schemas,
 } from '../../api/client'
+import { session } from '../../api/session.svelte'
+import { person } from '../../device/person'
 import { stamp } from '../../domain/dates'
 import type { Told } from '../../domain/units'
 import { keep, kept } from '../../domain/unanswered'
@@ -19,6 +21,8 @@ type Value = Record<string, unknown>
 interface Sent {
   id: string
   made: string
+  /** Whose it is, as the server knows them: nobody else may send it. */
+  person: string
   body: { value: Value; supersedes: string | null } | Omit<Change, 'id'>
 }
 /** Answers after which nobody knows whether it arrived, or the person has to sign in first. */
@@ -37,13 +41,15 @@ export class Sending {
   faults = $state.raw<Fault[]>([])
   problem = $state.raw<Problem | undefined>()
   #timer: ReturnType<typeof setTimeout> | undefined
+  #key: string
 
   constructor(
     readonly calibration: string,
     readonly units: () => Told,
     readonly ongot: (got: Calibration) => void,
   ) {
-    this.waiting = kept<Sent>(calibration)
+    this.#key = `${calibration}.${session.current?.name}`
+    this.waiting = kept<Sent>(this.#key)
     addEventListener('online', this.#now)
   }
   stop() {
@@ -64,8 +70,8 @@ export class Sending {
   async #begun(id: string, body: Sent['body']) {
     if (this.waiting) return
     this.busy = true
-    this.waiting = { id, body, made: stamp() }
-    keep(this.calibration, this.waiting)
+    this.waiting = { id, body, made: stamp(), person: String(person()?.id ?? '') }
+    keep(this.#key, this.waiting)
     await this.#send(this.waiting)
     setTimeout(() => (this.busy = false), TWICE_MS)
   }
@@ -78,17 +84,21 @@ export class Sending {
       return
     }
     this.waiting = undefined
-    keep(this.calibration, undefined)
+    keep(this.#key, undefined)
     if (got.data) this.ongot(got.data)
   }
   #now = () => {
     clearTimeout(this.#timer)
     if (this.waiting) void this.#send(this.waiting)
   }
-  #put({ id, body, made }: Sent): Promise<Outcome<Calibration>> {
+  #put({ id, body, made, person }: Sent): Promise<Outcome<Calibration>> {
     const path = { calibration_id: this.calibration, calibration_entry_id: id }
     const params = { path, query: { units: this.units() } }
-    const headers = { 'Zerodip-Made': made, 'Zerodip-Sent': stamp() }
+    const headers = {
+      'Zerodip-Made': made,
+      'Zerodip-Sent': stamp(),
+      'Zerodip-Person': person,
+    }
     const signal = AbortSignal.timeout(ANSWERS_MS)
     return 'value' in body
       ? outcome(

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { session } from '../../api/session.svelte'
 import { Sending } from './sending.svelte'
 
 const OF = '0b7d1f1e-0000-4000-8000-000000000001'
@@ -80,6 +81,25 @@ it('goes on with what a closed page left behind', async () => {
   await made().begin()
   expect(asked[1]).toEqual(asked[0])
   expect(got).toHaveLength(1)
+})
+
+it('leaves what another person left behind to them', async () => {
+  answer = noSignal
+  const first = made()
+  void first.add(READ)
+  await settled()
+  first.stop()
+  const mine = session.current
+  session.current = { signed_in: true, name: 'B. Aldermoor', demo: false, needs: '' }
+  answer = () => json({ id: OF })
+  const other = made()
+  await other.begin()
+  await other.add(READ)
+  expect(asked).toHaveLength(2)
+  expect(asked[1]!.id).not.toBe(asked[0]!.id)
+  session.current = mine
+  await made().begin()
+  expect(asked[2]).toEqual(asked[0])
 })
 
 it('keeps nothing back that the server refused', async () => {
