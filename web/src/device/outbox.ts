@@ -1,6 +1,7 @@
 import { about } from './routes'
 import { smallOf } from './small'
 import type { Shown, Store, Write } from './store'
+import { STALE } from './token'
 
 /** Sends what waits, in order, one after the other; by the page, or by the service worker when no page is open. Whoever has
  * the lock sends: two tabs never send twice. */
@@ -149,9 +150,7 @@ async function standingOf(got: Response | undefined): Promise<'away' | 'signed o
 }
 const bodyOf = async (got: Response) => (await got.json().catch(() => ({}))) as Made & Refusal
 
-/** A refusal of the page's token: the session is another's, or over. */
-const isToken = async (answer: Response) =>
-  (await bodyOf(answer.clone())).title === 'Reload the page and try again'
+const isToken = async (answer: Response) => (await bodyOf(answer.clone())).title === STALE
 
 async function settle(store: Store, write: Write, { status, body }: Answer) {
   if (status < 300) {

@@ -82,8 +82,9 @@
       class="sticky top-0 z-10 rounded-box border-2 border-warning bg-base-100 px-3 py-2 lg:col-span-2"
       data-testid="unsent"
     >
-      ▲ <strong>Not sent yet.</strong> What you recorded is kept on this device and goes out by itself
-      as soon as the server answers. The next instruction comes then.
+      ▲ <strong>Not sent yet.</strong> What you recorded is kept on this device and goes out by
+      itself as soon as the server answers. The next instruction comes then.
+      {#if sending.problem.status}<strong>{sending.problem.title}.</strong>{/if}
     </p>
   {/if}
   {#if at}

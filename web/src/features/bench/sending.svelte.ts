@@ -1,3 +1,4 @@
+import { untrack } from 'svelte'
 import {
   api,
   outcome,
@@ -9,6 +10,7 @@ import {
 } from '../../api/client'
 import { session } from '../../api/session.svelte'
 import { person } from '../../device/person'
+import { STALE } from '../../device/token'
 import { stamp } from '../../domain/dates'
 import type { Told } from '../../domain/units'
 import { keep, kept } from '../../domain/unanswered'
@@ -48,7 +50,8 @@ export class Sending {
     readonly units: () => Told,
     readonly ongot: (got: Calibration) => void,
   ) {
-    this.#key = `${calibration}.${session.current?.name}`
+    // A session that ends is no other person's.
+    this.#key = `${calibration}.${untrack(() => session.current.name)}`
     this.waiting = kept<Sent>(this.#key)
     addEventListener('online', this.#now)
   }
@@ -79,7 +82,7 @@ export class Sending {
     const got = await this.#put(entry)
     if (this.waiting?.id !== entry.id) return
     ;[this.faults, this.problem] = parted(got.problem)
-    if (UNANSWERED.includes(got.problem?.status ?? 200)) {
+    if (got.problem && isOpen(got.problem)) {
       this.#timer = setTimeout(this.#now, AGAIN_MS)
       return
     }
@@ -113,3 +116,5 @@ export class Sending {
         )
   }
 }
+
+const isOpen = ({ status, title }: Problem) => UNANSWERED.includes(status) || title === STALE

@@ -71,6 +71,22 @@ it('sends again under the same id where the answer was lost, and makes no second
   expect(localStorage).toHaveLength(0)
 })
 
+it.each([
+  [401, 'Sign in first'],
+  [403, 'Reload the page and try again'],
+])('keeps what was entered when the session has ended (%i)', async (status, title) => {
+  answer = () => json({ title, status, detail: '', faults: [] }, status)
+  const sending = made()
+  void sending.add(READ)
+  await settled()
+  expect(asked).toHaveLength(1)
+  expect(sending.problem?.title).toBe(title)
+  answer = () => json({ id: OF })
+  await vi.advanceTimersByTimeAsync(3000)
+  expect([asked.length, got.length, sending.waiting]).toEqual([2, 1, undefined])
+  sending.stop()
+})
+
 it('goes on with what a closed page left behind', async () => {
   answer = noSignal
   const first = made()
