@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte'
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
+  import { session } from '../../api/session.svelte'
   import { day, dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { unitFor } from '../../domain/units'
@@ -44,7 +45,9 @@
   async function load() {
     const params = { path: { calibration_id: id }, query: { units: preferences.units } }
     const got = await outcome(api.GET('/api/calibrations/{calibration_id}', { params }))
-    ;[at, problem] = [got.data, got.problem]
+    if (got.problem?.status === 401) session.ended()
+    if (got.data || at?.id !== id) at = got.data // what is shown stays where there is no answer
+    problem = got.problem
     signed ||= got.data?.signs ?? ''
   }
   $effect(() => {

@@ -43,7 +43,7 @@ export class Sending {
   faults = $state.raw<Fault[]>([])
   problem = $state.raw<Problem | undefined>()
   #timer: ReturnType<typeof setTimeout> | undefined
-  #key: string
+  readonly #name: string
 
   constructor(
     readonly calibration: string,
@@ -51,7 +51,7 @@ export class Sending {
     readonly ongot: (got: Calibration) => void,
   ) {
     // A session that ends is no other person's.
-    this.#key = `${calibration}.${untrack(() => session.current.name)}`
+    this.#name = untrack(() => session.current.name)
     this.waiting = kept<Sent>(this.#key)
     addEventListener('online', this.#now)
   }
@@ -70,6 +70,13 @@ export class Sending {
     return this.#begun(id, change)
   }
 
+  get #key() {
+    return `${this.calibration}.${this.#name}`
+  }
+  /** Whether whoever entered it is signed in. */
+  get #isSignedIn() {
+    return session.current.signed_in && session.current.name === this.#name
+  }
   async #begun(id: string, body: Sent['body']) {
     if (this.waiting) return
     this.busy = true
@@ -83,7 +90,8 @@ export class Sending {
     if (this.waiting?.id !== entry.id) return
     ;[this.faults, this.problem] = parted(got.problem)
     if (got.problem && isOpen(got.problem)) {
-      this.#timer = setTimeout(this.#now, AGAIN_MS)
+      if (got.problem.status === 401) session.ended()
+      this.#later()
       return
     }
     this.waiting = undefined
@@ -92,7 +100,11 @@ export class Sending {
   }
   #now = () => {
     clearTimeout(this.#timer)
-    if (this.waiting) void this.#send(this.waiting)
+    if (this.waiting && this.#isSignedIn) void this.#send(this.waiting)
+    else if (this.waiting) this.#later()
+  }
+  #later() {
+    this.#timer = setTimeout(this.#now, AGAIN_MS)
   }
   #put({ id, body, made, person }: Sent): Promise<Outcome<Calibration>> {
     const path = { calibration_id: this.calibration, calibration_entry_id: id }

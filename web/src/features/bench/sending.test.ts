@@ -28,6 +28,7 @@ const settled = () => vi.advanceTimersByTimeAsync(700)
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
   localStorage.clear()
+  session.current = { signed_in: true, name: 'M. Linden', demo: false, needs: '' }
   ;[asked, got] = [[], []]
   answer = () => json({ id: OF })
   vi.stubGlobal('fetch', async (request: Request) => {
@@ -82,6 +83,10 @@ it.each([
   expect(asked).toHaveLength(1)
   expect(sending.problem?.title).toBe(title)
   answer = () => json({ id: OF })
+  session.current = { signed_in: true, name: 'B. Aldermoor', demo: false, needs: '' }
+  await vi.advanceTimersByTimeAsync(9000)
+  expect(asked).toHaveLength(1) // nobody sends it for them
+  session.current = { signed_in: true, name: 'M. Linden', demo: false, needs: '' }
   await vi.advanceTimersByTimeAsync(3000)
   expect([asked.length, got.length, sending.waiting]).toEqual([2, 1, undefined])
   sending.stop()
