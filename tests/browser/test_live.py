@@ -2,6 +2,7 @@
 again, and what was watched as a recording."""
 
 import re
+from contextlib import suppress
 from typing import Any
 
 import numpy as np
@@ -62,6 +63,16 @@ def cycle(page: Page, hands: Page) -> None:
     expect(page.get_by_test_id("pump")).to_contain_text("Pump rests", timeout=CYCLE_MS)
 
 
+def cycle_seen(page: Page, hands: Page, title: str) -> None:
+    """A cycle, and another where a machine that stutters missed what it was for."""
+    for _ in range(2):
+        cycle(page, hands)
+        with suppress(AssertionError):
+            expect(offer(page, title)).to_be_visible()
+            return
+    cycle(page, hands)
+
+
 def offer(page: Page, title: str) -> Any:
     return page.get_by_test_id("offered").filter(has_text=title)
 
@@ -72,7 +83,7 @@ def test_it_reads_the_cycle_found_and_the_look_after_a_turn(
     page, hands, visit = gauge
     expect(page.get_by_test_id("pressure")).to_have_text(re.compile(r"\d\d\.\d"))
     no_serious_fault(page)
-    cycle(page, hands)
+    cycle_seen(page, hands, "Cut-in")
     for title in ("Cut-in", "Cut-out", "Run"):
         offer(page, title).get_by_role("button").click()
         expect(offer(page, title)).to_contain_text("On record")
@@ -92,7 +103,7 @@ def test_it_reads_the_cycle_found_and_the_look_after_a_turn(
         on.click()
     page.reload()
     expect(page.get_by_text("let it run one whole cycle")).to_be_visible()  # nothing of before
-    cycle(page, hands)
+    cycle_seen(page, hands, "Both points")
     offer(page, "Both points").get_by_role("button").click()
     expect(offer(page, "Both points")).to_contain_text("On record")
     look = Entry.objects.get(visit=visit, slot="try")
