@@ -20,9 +20,11 @@ __all__ = [
     "PSI",
     "SCALES",
     "SYSTEMS",
+    "TOLD",
     "Unit",
     "UnknownUnit",
     "band",
+    "factors",
     "from_si",
     "measures",
     "number",
@@ -134,6 +136,7 @@ _BY_SYSTEM = {
 _BY_SYSTEM |= {
     scale: {**_BY_SYSTEM[system], "pressure": UNITS[scale]} for scale, system in SCALES.items()
 }
+TOLD = tuple(_BY_SYSTEM)  # in what texts may be told: unit systems and scales
 
 
 def unit_for(dimension: str, system: str) -> Unit:
@@ -158,6 +161,11 @@ def from_si(value: float, unit: str) -> float:
     if unit not in UNITS:
         raise UnknownUnit("unit", unit)
     return (value - UNITS[unit].offset) / UNITS[unit].factor
+
+
+def factors(*units: str) -> dict[str, float]:
+    """What one of each unit is in SI, for units that begin at nothing. Raises UnknownUnit."""
+    return {unit: to_si(1.0, unit) for unit in units}
 
 
 def measures(unit: str, dimension: str) -> bool:

@@ -11,14 +11,14 @@ from typing import Any
 
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, quantity, words
-from zerodip.units import SCALES, to_si
+from zerodip.units import SCALES, factors
 
 __all__ = ["NUMBERS", "PROBLEMS", "UNITS_PA", "WireSpec", "first_look", "gauge_pa"]
 
 # How many registers a number takes.
 NUMBERS = {"uint16": 1, "int16": 1, "uint32": 2, "int32": 2, "float32": 2}
 CONTACTS = ("none", "discrete", "coil")  # how a contact is read beside the pressure
-UNITS_PA = {scale: to_si(1.0, scale) for scale in SCALES}
+UNITS_PA = factors(*SCALES)
 _BEYOND = 0.05  # of the span, by which a figure may lie outside before it is no pressure
 PROBLEMS: Mapping[str, str] = {
     "unknown_host": "No device has this address. Check how it is written.",

@@ -13,7 +13,7 @@ from psycopg.errors import DiskFull
 from zerodip.answers.refusals import REFUSED
 from zerodip.answers.refusals import fault_out as fault_in_words
 from zerodip.errors import Fault, InvalidInput
-from zerodip.units import SCALES, SYSTEMS
+from zerodip.units import TOLD
 
 __all__ = [
     "REFUSALS",
@@ -72,7 +72,7 @@ REFUSALS: dict[int, type[Problem]] = dict.fromkeys(
 def units_of(request: HttpRequest) -> str:
     """The unit system or scale a request asks its texts in; US units if it does not say."""
     asked = request.GET.get("units", "us")
-    return asked if asked in SYSTEMS or asked in SCALES else "us"
+    return asked if asked in TOLD else "us"
 
 
 def fault_out(fault: Fault, units: str) -> FaultOut:

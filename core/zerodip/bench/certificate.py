@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.calibrate import Judgement
+from zerodip.bench.device import BenchDevice, Reference
 from zerodip.bench.file import Calibration
 from zerodip.bench.judge import PointFigures
 from zerodip.bench.words import VERDICTS, shown, titles
@@ -105,11 +106,7 @@ def _switch(of: Calibration, units: str) -> Iterator[Row]:
         ("Location", device.location),
         ("Guards", device.guards),
         ("Medium", device.medium),
-        (
-            "Range",
-            f"{figure(device.low_gauge_pa, 'pressure', units)} to "
-            f"{figure(device.high_gauge_pa, 'pressure', units)}",
-        ),
+        ("Range", _ends(device, units)),
     )
     yield from (row for row in rows if row[1])
 
@@ -117,8 +114,7 @@ def _switch(of: Calibration, units: str) -> Iterator[Row]:
 def _reference(of: Calibration, units: str) -> Iterator[Row]:
     gauge = of.reference
     yield ("Reference", f"{gauge.name} {gauge.serial}".strip())
-    scale = (figure(each, "pressure", units) for each in (gauge.low_gauge_pa, gauge.high_gauge_pa))
-    yield ("Scale", " to ".join(scale))
+    yield ("Scale", _ends(gauge, units))
     if gauge.expanded_pa is not None:
         yield ("Uncertainty", f"± {shown(gauge.expanded_pa, units, gauge.expanded_pa)} (k = 2)")
     else:
@@ -129,6 +125,12 @@ def _reference(of: Calibration, units: str) -> Iterator[Row]:
     seen = {run.seen_by: None for run in (*of.found, *of.left)}
     yield ("Changes seen by", ", ".join(_SEEN_BY[each] for each in seen))
     yield ("Approach", _approach(of, units))
+
+
+def _ends(of: BenchDevice | Reference, units: str) -> str:
+    """A range or a scale as it is marked."""
+    ends = (of.low_gauge_pa, of.high_gauge_pa)
+    return " to ".join(figure(each, "pressure", units) for each in ends)
 
 
 def _approach(of: Calibration, units: str) -> str:

@@ -9,7 +9,7 @@ from zoneinfo import available_timezones
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity, words
 from zerodip.physics.atmosphere import pressure_abs_pa
-from zerodip.units import PSI
+from zerodip.units import factors
 
 __all__ = ["FACTORS", "HELD", "SIGNALS", "TIME_STYLES", "Column", "Heading", "Layout"]
 
@@ -17,13 +17,9 @@ __all__ = ["FACTORS", "HELD", "SIGNALS", "TIME_STYLES", "Column", "Heading", "La
 # metre of water at 4 °C is conventional.
 FACTORS: Mapping[str, Mapping[str, float]] = {
     "gauge": {
-        "psi": PSI,
-        "bar": 1e5,
-        "mbar": 100.0,
-        "kPa": 1e3,
-        "MPa": 1e6,
+        **factors("psi", "bar", "mbar", "kPa", "MPa"),
         "Pa": 1.0,
-        "kgf/cm2": 98066.5,
+        **factors("kgf/cm2"),
         "mH2O": 9806.65,
         "ftH2O": 2989.06692,
         "mA": 1e-3,
@@ -32,8 +28,7 @@ FACTORS: Mapping[str, Mapping[str, float]] = {
     },
     "current": {"A": 1.0, "mA": 1e-3},
     "flow": {
-        "gpm": 3.785411784e-3 / 60,
-        "L/min": 1e-3 / 60,
+        **factors("gpm", "L/min"),
         "L/s": 1e-3,
         "L/h": 1e-3 / 3600,
         "m3/h": 1 / 3600,

@@ -11,9 +11,8 @@ from tests.core.bench.made import KPA, calibration, dual, runs
 from zerodip.bench.calibrate import calibrate
 from zerodip.bench.certificate import Certificate, certificate_of
 from zerodip.bench.file import read_calibration
-from zerodip.units import SCALES, SYSTEMS, to_si, unit_for
+from zerodip.units import TOLD, to_si, unit_for
 
-TOLD = (*SYSTEMS, *SCALES)
 # Longer symbols first: "mbar" is no "bar".
 SYMBOLS = sorted({unit_for("pressure", each).symbol for each in TOLD}, key=len, reverse=True)
 FIGURE = re.compile(rf"([+-]?[\d,]*\.?\d+) ({'|'.join(map(re.escape, SYMBOLS))})(?![\w²])")

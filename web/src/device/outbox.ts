@@ -1,7 +1,7 @@
+import { AWAY, STALE } from './answers'
 import { about } from './routes'
 import { smallOf } from './small'
 import type { Shown, Store, Write } from './store'
-import { STALE } from './token'
 
 /** Sends what waits, in order, one after the other; by the page, or by the service worker when no page is open. Whoever has
  * the lock sends: two tabs never send twice. */
@@ -12,7 +12,7 @@ const SIDE_BY_SIDE = 5
 /** From here on photos are first sent small: all that was recorded is there, whatever the line, before the large ones begin. */
 const MANY_BYTES = 150_000
 const MOST_BREAKS = 5
-const AWAY = [408, 425, 429, 500, 502, 503, 504]
+const isAway = (status: number) => status === 500 || AWAY.includes(status)
 
 export interface Sent {
   /** Whether all is sent; if not, it is tried again later. */
@@ -46,7 +46,7 @@ async function sendAll(store: Store, onround: () => void): Promise<Sent> {
     }
     for (const [at, answer] of (answers === 'refused' ? [REFUSED] : answers).entries()) {
       const stuck = answer.status === 500 && (await stuckOn(store, next[at]!))
-      if (AWAY.includes(answer.status) && !stuck) return { all: false, signedOut: false, systems }
+      if (isAway(answer.status) && !stuck) return { all: false, signedOut: false, systems }
       if (answer.status === 401) return { all: false, signedOut: true, systems }
       systems.add(next[at]!.system)
       await settle(store, next[at]!, answer)
@@ -144,7 +144,7 @@ async function sent(
 
 /** Why nothing more can be sent now, if so. */
 async function standingOf(got: Response | undefined): Promise<'away' | 'signed out' | undefined> {
-  if (!got || AWAY.includes(got.status)) return 'away'
+  if (!got || isAway(got.status)) return 'away'
   const out = got.status === 401 || (got.status === 403 && (await isToken(got)))
   return out ? 'signed out' : undefined
 }

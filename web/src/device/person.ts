@@ -1,3 +1,5 @@
+import { local, setLocal } from './local'
+
 /** Whose device this is: known only after somebody has signed in on it, and forgotten when they sign out. */
 export interface Person {
   id: number
@@ -12,21 +14,8 @@ export interface Person {
 const KEY = 'zerodip.person'
 const DAY = 86_400_000
 
-export function person(): Person | undefined {
-  try {
-    return (JSON.parse(localStorage.getItem(KEY) ?? 'null') as Person | null) ?? undefined
-  } catch {
-    return undefined
-  }
-}
-export function setPerson(one: Person | undefined) {
-  try {
-    if (one) localStorage.setItem(KEY, JSON.stringify(one))
-    else localStorage.removeItem(KEY)
-  } catch {
-    // A browser that keeps nothing holds nothing either.
-  }
-}
+export const person = () => local<Person>(KEY)
+export const setPerson = (one: Person | undefined) => setLocal(KEY, one)
 export function lock(locked: boolean) {
   const one = person()
   if (one && one.locked !== locked) setPerson({ ...one, locked })

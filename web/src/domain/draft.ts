@@ -1,4 +1,5 @@
 import type { SystemFile } from '../api/client'
+import { local, setLocal } from '../device/local'
 import { merged } from './merge'
 
 /** What is on the table and not yet kept, on this device: a closed browser or an empty battery does not lose it. */
@@ -13,7 +14,7 @@ interface Draft {
  * file). None where somebody changed the same values meanwhile. */
 export function readDraft(id: string, version: number, now: SystemFile): SystemFile | undefined {
   try {
-    const draft = JSON.parse(localStorage.getItem(key(id)) ?? 'null') as Draft | null
+    const draft = local<Draft>(key(id))
     if (!draft || draft.version === version) return draft?.file
     return draft.base && (merged(draft.base, draft.file, now) as SystemFile | undefined)
   } catch {
@@ -22,17 +23,7 @@ export function readDraft(id: string, version: number, now: SystemFile): SystemF
 }
 
 export function writeDraft(id: string, version: number, file: SystemFile, base: SystemFile) {
-  try {
-    localStorage.setItem(key(id), JSON.stringify({ version, file, base } satisfies Draft))
-  } catch {
-    // No room or not allowed: the page itself still holds it.
-  }
+  setLocal(key(id), { version, file, base } satisfies Draft)
 }
 
-export function dropDraft(id: string) {
-  try {
-    localStorage.removeItem(key(id))
-  } catch {
-    // Nothing was kept.
-  }
-}
+export const dropDraft = (id: string) => setLocal(key(id), undefined)

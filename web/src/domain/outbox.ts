@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client'
+import { local, setLocal } from '../device/local'
 
 /** What was confirmed on this device and has not reached the server yet. It is written down before it is sent, so that a
  * closed browser, an empty battery or a cellar without signal loses nothing. */
@@ -17,21 +18,8 @@ export interface Clash {
   by: string
 }
 
-function read<T>(key: string): T[] {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? '[]') as T[]
-  } catch {
-    return []
-  }
-}
-function write(key: string, list: unknown[]) {
-  try {
-    if (list.length) localStorage.setItem(key, JSON.stringify(list))
-    else localStorage.removeItem(key)
-  } catch {
-    // No room or not allowed: the page itself still holds it.
-  }
-}
+const read = <T>(key: string) => local<T[]>(key) ?? []
+const write = (key: string, list: unknown[]) => setLocal(key, list.length ? list : undefined)
 
 export const readOutbox = (visit: string) => read<Waiting>(`zerodip.outbox.${visit}`)
 export const writeOutbox = (visit: string, waiting: Waiting[]) =>

@@ -21,10 +21,12 @@
   let faults = $state.raw<Fault[]>([])
   let signed = $state('')
   let remark = $state('')
+  // Refusals, too, are told in what the reference is marked in.
+  const query = $derived({ units: at?.units ?? preferences.units })
   const sending = $derived(
     new Sending(
       id,
-      () => at?.units ?? preferences.units,
+      () => query.units,
       (got) => ([at, problem, faults] = [got, undefined, []]),
     ),
   )
@@ -36,8 +38,6 @@
   const busy = $derived(sending.busy || sending.waiting !== undefined)
   const add = (value: Record<string, unknown>, supersedes?: string) =>
     sending.add(value, supersedes)
-  // Refusals, too, are told in what the reference is marked in.
-  const query = $derived({ units: at?.units ?? preferences.units })
   const told = $derived(at?.next.instruction)
   const grain = $derived(Number(at?.reference.resolution_pa ?? 100))
   const names = $derived(at?.titles ?? [])

@@ -20,8 +20,8 @@
     values: Record<string, unknown>
     path: string
     faults: Fault[]
-    /** What pressures are told in; where it is not given, as chosen. */
-    told?: Told | undefined
+    /** What pressures are told in. */
+    told: Told
     /** What the options of a choice are called. */
     words?: Record<string, string>
   } = $props()

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
   import { dayOn } from '../../domain/dates'
-  import { preferences } from '../../domain/preferences.svelte'
-  import { text, type Told } from '../../domain/units'
+  import { text } from '../../domain/units'
   import { uuid } from '../../domain/uuid'
   import FieldSet from './FieldSet.svelte'
+  import { toldIn } from './told'
 
   /** The reference gauges of the workspaces: what each may be off by, and until when it holds. */
   type Reference = Schemas['ReferenceOut']
@@ -29,7 +29,6 @@
     'expanded_pa',
   ]
 
-  const toldIn = ({ unit }: Record<string, unknown>) => (unit ?? preferences.units) as Told
   const pressure = (of: Record<string, unknown>, name: string) =>
     text(Number(of[name]), 'pressure', toldIn(of))
 

@@ -1,10 +1,9 @@
 <script lang="ts">
   import { api, outcome, parted, type Fault, type Problem, type Schemas } from '../../api/client'
-  import { preferences } from '../../domain/preferences.svelte'
-  import type { Told } from '../../domain/units'
   import { uuid } from '../../domain/uuid'
   import Faults from '../../ui/Faults.svelte'
   import FieldSet from './FieldSet.svelte'
+  import { toldIn } from './told'
 
   /** A set-point switch: new at a site, or changed. */
   let {
@@ -32,9 +31,20 @@
   let points = $state<Values[]>(kept)
   let faults = $state.raw<Fault[]>([])
   let problem = $state.raw<Problem | undefined>()
-  const PLATES = ['name', 'tag_number', 'guards', 'plate', 'location', 'medium', 'hazardous']
-  const RANGE = ['unit', 'low_gauge_pa', 'high_gauge_pa', 'interval_months']
-  const told = $derived((values.unit ?? undefined) as Told | undefined)
+  const PLATES = [
+    'name',
+    'tag_number',
+    'guards',
+    'plate',
+    'location',
+    'medium',
+    'hazardous',
+    'unit',
+    'low_gauge_pa',
+    'high_gauge_pa',
+    'interval_months',
+  ]
+  const told = $derived(toldIn(values))
   const OF_POINT = [
     'gauge_pa',
     'acts',
@@ -51,7 +61,7 @@
     event.preventDefault()
     const params = {
       path: { site_id: site, device_id: id },
-      query: { units: told ?? preferences.units },
+      query: { units: told },
     }
     const body = { version, device: { ...values, points } }
     const got = await outcome(api.PUT('/api/sites/{site_id}/devices/{device_id}', { params, body }))
@@ -61,10 +71,9 @@
 </script>
 
 <form class="grid gap-3 rounded-box border border-base-300 p-3 sm:grid-cols-3" onsubmit={keep}>
-  <FieldSet owner="BenchDevice" names={PLATES} bind:values path="device" {faults} />
   <FieldSet
     owner="BenchDevice"
-    names={RANGE}
+    names={PLATES}
     bind:values
     path="device"
     {faults}

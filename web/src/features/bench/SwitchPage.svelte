@@ -4,12 +4,13 @@
   import { dayOn } from '../../domain/dates'
   import { preferences } from '../../domain/preferences.svelte'
   import { uuid } from '../../domain/uuid'
-  import { text, type Told } from '../../domain/units'
+  import { text } from '../../domain/units'
   import { navigate, route } from '../../router'
   import TopBar from '../../ui/TopBar.svelte'
   import Drift from './Drift.svelte'
   import Due from './Due.svelte'
   import SwitchForm from './SwitchForm.svelte'
+  import { toldIn } from './told'
 
   /** One set-point switch: its plates, its calibrations, and the beginning of the next. */
   const id = $derived((route.params as { id: string }).id)
@@ -47,7 +48,7 @@
   type Point = { gauge_pa: number; acts: string; tolerance_pa?: number; tolerance_share?: number }
   const points = $derived((device?.device.points ?? []) as Point[])
   const names = $derived(points.length > 1 ? ['Lower point', 'Upper point'] : ['Set point'])
-  const told = $derived((device?.device.unit ?? preferences.units) as Told)
+  const told = $derived(toldIn(device?.device ?? {}))
   const pressure = (value: unknown) => text(Number(value), 'pressure', told)
 
   async function begin() {

@@ -10,7 +10,7 @@ import {
 } from '../../api/client'
 import { session } from '../../api/session.svelte'
 import { person } from '../../device/person'
-import { STALE } from '../../device/token'
+import { AWAY, STALE } from '../../device/answers'
 import { stamp } from '../../domain/dates'
 import type { Told } from '../../domain/units'
 import { keep, kept } from '../../domain/unanswered'
@@ -27,8 +27,6 @@ interface Sent {
   person: string
   body: { value: Value; supersedes: string | null } | Omit<Change, 'id'>
 }
-/** Answers after which nobody knows whether it arrived, or the person has to sign in first. */
-const UNANSWERED = [0, 401, 408, 425, 429, 502, 503, 504]
 const AGAIN_MS = 3000
 const ANSWERS_MS = 15_000
 // A wet finger taps twice: the second tap must not record what the next instruction expects.
@@ -129,4 +127,5 @@ export class Sending {
   }
 }
 
-const isOpen = ({ status, title }: Problem) => UNANSWERED.includes(status) || title === STALE
+/** Whether nobody knows that it arrived, or the person has to sign in first. */
+const isOpen = ({ status, title }: Problem) => [0, 401, ...AWAY].includes(status) || title === STALE

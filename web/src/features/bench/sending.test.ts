@@ -23,6 +23,15 @@ const made = () =>
     () => 'us',
     (one) => got.push(one),
   )
+/** A page that was closed before its reading got an answer. */
+async function leftBehind() {
+  answer = noSignal
+  const first = made()
+  void first.add(READ)
+  await settled()
+  first.stop()
+  answer = () => json({ id: OF })
+}
 const settled = () => vi.advanceTimersByTimeAsync(700)
 
 beforeEach(() => {
@@ -93,26 +102,16 @@ it.each([
 })
 
 it('goes on with what a closed page left behind', async () => {
-  answer = noSignal
-  const first = made()
-  void first.add(READ)
-  await settled()
-  first.stop()
-  answer = () => json({ id: OF })
+  await leftBehind()
   await made().begin()
   expect(asked[1]).toEqual(asked[0])
   expect(got).toHaveLength(1)
 })
 
 it('leaves what another person left behind to them', async () => {
-  answer = noSignal
-  const first = made()
-  void first.add(READ)
-  await settled()
-  first.stop()
+  await leftBehind()
   const mine = session.current
   session.current = { signed_in: true, name: 'B. Aldermoor', demo: false, needs: '' }
-  answer = () => json({ id: OF })
   const other = made()
   await other.begin()
   await other.add(READ)
