@@ -2,7 +2,6 @@
 again, and what was watched as a recording."""
 
 import re
-from contextlib import suppress
 from typing import Any
 
 import numpy as np
@@ -53,24 +52,16 @@ def plant(hands: Page) -> Any:
 
 
 def cycle(page: Page, hands: Page) -> None:
-    """Taps open, hardly any near cut-in, until the pump runs; then shut until it rests."""
+    """Taps open, the less the nearer cut-in, until the pump runs; then shut until it rests. What
+    runs through cut-in at full taps tells no cut-in: a late press must not come to that."""
     taps = plant(hands).get_by_role("group", name="Taps open")
-    taps.get_by_role("button", name="100 %").click()
-    expect(page.get_by_test_id("pressure")).to_have_text(re.compile(r"^4[0-4]"), timeout=CYCLE_MS)
+    for share, near in (("100 %", r"^(4|5[0-4])"), ("30 %", r"^4[0-4]")):
+        taps.get_by_role("button", name=share).click()
+        expect(page.get_by_test_id("pressure")).to_have_text(re.compile(near), timeout=CYCLE_MS)
     taps.get_by_role("button", name="10 %", exact=True).click()
     expect(page.get_by_test_id("pump")).to_contain_text("Pump runs", timeout=CYCLE_MS)
     taps.get_by_role("button", name="Shut").click()
     expect(page.get_by_test_id("pump")).to_contain_text("Pump rests", timeout=CYCLE_MS)
-
-
-def cycle_seen(page: Page, hands: Page, title: str) -> None:
-    """A cycle, and another where a machine that stutters missed what it was for."""
-    for _ in range(2):
-        cycle(page, hands)
-        with suppress(AssertionError):
-            expect(offer(page, title)).to_be_visible()
-            return
-    cycle(page, hands)
 
 
 def offer(page: Page, title: str) -> Any:
@@ -83,7 +74,7 @@ def test_it_reads_the_cycle_found_and_the_look_after_a_turn(
     page, hands, visit = gauge
     expect(page.get_by_test_id("pressure")).to_have_text(re.compile(r"\d\d\.\d"))
     no_serious_fault(page)
-    cycle_seen(page, hands, "Cut-in")
+    cycle(page, hands)
     for title in ("Cut-in", "Cut-out", "Run"):
         offer(page, title).get_by_role("button").click()
         expect(offer(page, title)).to_contain_text("On record")
@@ -103,7 +94,7 @@ def test_it_reads_the_cycle_found_and_the_look_after_a_turn(
         on.click()
     page.reload()
     expect(page.get_by_text("let it run one whole cycle")).to_be_visible()  # nothing of before
-    cycle_seen(page, hands, "Both points")
+    cycle(page, hands)
     offer(page, "Both points").get_by_role("button").click()
     expect(offer(page, "Both points")).to_contain_text("On record")
     look = Entry.objects.get(visit=visit, slot="try")
