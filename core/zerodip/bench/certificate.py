@@ -3,12 +3,11 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.calibrate import Judgement
 from zerodip.bench.device import BenchDevice, Reference
 from zerodip.bench.file import Calibration
 from zerodip.bench.judge import PointFigures
-from zerodip.bench.words import VERDICTS, shown, titles
+from zerodip.bench.words import VERDICTS, pace, shown, titles, usual_pace
 from zerodip.units import text as figure
 
 __all__ = ["Certificate", "Dot", "Row", "certificate_of"]
@@ -135,13 +134,12 @@ def _ends(of: BenchDevice | Reference, units: str) -> str:
 
 def _approach(of: Calibration, units: str) -> str:
     """How fast the points were approached as left, where that was timed."""
-    usual = USUAL_RATE * of.device.span_pa
     rates = [run.rate_pa_s for run in of.as_left]
     timed = [rate for rate in rates if rate is not None]
-    told = f"up to {shown(max(timed), units, usual)} a second" if timed else ""
+    told = f"up to {pace(max(timed), units)}" if timed else ""
     if len(timed) == len(rates):
         return told
-    reckoned = f"not timed: {shown(usual, units, usual)} a second reckoned with"
+    reckoned = f"not timed: {usual_pace(of.device, units)} reckoned with"
     return f"{told}; else {reckoned}" if told else reckoned
 
 

@@ -10,7 +10,7 @@ from typing import Literal
 from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.device import APART, BenchDevice, SetPoint
 from zerodip.bench.file import LOWER, POINTS, BenchRun
-from zerodip.bench.words import shown, titles
+from zerodip.bench.words import shown, titles, usual_pace
 from zerodip.units import text as figure
 
 __all__ = [
@@ -209,7 +209,7 @@ def _set(
         title=f"{titles(device)[at]}{of}: where it acts",
         text=(
             f"Go to {starts}, then {_way(device, point.rises)} slowly: "
-            f"{_slowly(device, units)}. Expected near {shown(near, units, grain)}."
+            f"{usual_pace(device, units)} at the most. Expected near {shown(near, units, grain)}."
         ),
         enters="set",
         point=POINTS[at],
@@ -274,12 +274,6 @@ def _wide(point: SetPoint, device: BenchDevice, units: str) -> str:
         return ""
     size = shown(point.deadband_pa, units, device.tolerance_pa(LOWER) / 5)
     return f" Deadband {size}{'' if point.deadband == 'adjustable' else ' at the most'}."
-
-
-def _slowly(device: BenchDevice, units: str) -> str:
-    """The fastest approach that the uncertainty reckons with where nobody times it."""
-    rate = USUAL_RATE * device.span_pa
-    return f"{shown(rate, units, rate)} a second at the most"
 
 
 def _way(device: BenchDevice, rises: bool) -> str:

@@ -12,7 +12,7 @@ from zerodip.bench.reference import reference_doubts
 from zerodip.text.said import Said, gravest_first
 from zerodip.units import from_si, unit_for
 
-__all__ = ["said", "shown", "titles"]
+__all__ = ["pace", "said", "shown", "titles", "usual_pace"]
 
 VERDICTS = {
     "pass": "Pass",
@@ -53,6 +53,27 @@ def shown(pa: float, units: str, grain_pa: float, signed: bool = False) -> str:
     places = min(max(1 - math.floor(math.log10(grain)), 0), 6)
     value = round(from_si(pa, unit.id), places) + 0.0  # no minus before nothing
     return f"{value:{'+' if signed else ''}.{places}f} {unit.symbol}"
+
+
+def pace(rate_pa_s: float, units: str) -> str:
+    """How fast a point was approached, to two figures.
+
+    Args:
+        rate_pa_s: Pressure in a second, Pa/s, 0 or more.
+        units: Unit system, as above.
+
+    Returns:
+        The words.
+
+    Raises:
+        UnknownUnit: For a unit system that is not known.
+    """
+    return f"{shown(rate_pa_s, units, rate_pa_s or 1.0)} a second"
+
+
+def usual_pace(device: BenchDevice, units: str) -> str:
+    """The fastest approach that the uncertainty reckons with where nobody times it, in words."""
+    return pace(USUAL_RATE * device.span_pa, units)
 
 
 def said(
@@ -159,12 +180,11 @@ def _reference(of: Calibration) -> Iterator[Said]:
 
 def _fast(of: Calibration, units: str) -> Iterator[Said]:
     """An approach that makes the uncertainty wider than it need be."""
-    usual = USUAL_RATE * of.device.span_pa
     fastest = max((run.rate_pa_s or 0.0 for run in of.as_left), default=0.0)
-    if fastest <= _FAST * usual:
+    if fastest <= _FAST * USUAL_RATE * of.device.span_pa:
         return
-    rate, slower = (shown(each, units, usual) for each in (fastest, usual))
-    text = f"By up to {rate} a second. At {slower} a second the readings are surer."
+    slower = usual_pace(of.device, units)
+    text = f"By up to {pace(fastest, units)}. At {slower} the readings are surer."
     yield Said(id="fast", weight="notice", title="Approached fast", text=text)
 
 

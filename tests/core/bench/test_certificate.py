@@ -11,6 +11,7 @@ from tests.core.bench.made import KPA, calibration, dual, runs
 from zerodip.bench.calibrate import calibrate
 from zerodip.bench.certificate import Certificate, certificate_of
 from zerodip.bench.file import read_calibration
+from zerodip.bench.words import pace
 from zerodip.units import TOLD, to_si, unit_for
 
 # Longer symbols first: "mbar" is no "bar".
@@ -98,3 +99,14 @@ def test_ends_are_told_as_they_are_marked() -> None:
     page = certificate_of(of, calibrate(of, "inHg"), "inHg")
     assert dict(page.switch)["Range"] == "-30 inHg to 0 inHg"
     assert dict(page.reference)["Scale"] == "-30 inHg to 30 inHg"
+
+
+@pytest.mark.parametrize("units", TOLD)
+def test_a_pace_has_two_figures_and_may_be_nought(units: str) -> None:
+    unit = unit_for("pressure", units)
+    for exponent in range(-3, 7):
+        rate = to_si(3.601 * 10.0**exponent, unit.id)
+        told = pace(rate, units).removesuffix(f" {unit.symbol} a second").replace(",", "")
+        assert float(told) == pytest.approx(3.601 * 10.0**exponent, rel=0.02)
+        assert len(told.strip("0.").replace(".", "")) <= max(2, exponent + 1)
+    assert pace(0.0, units).startswith("0")
