@@ -152,11 +152,13 @@ class CalibrationEntryItem(Item):
 
 
 class CalibrationItem(Item):
-    """A calibration with its entries, oldest first; the switch and the reference as they were."""
+    """A calibration with its entries, oldest first; the switch and the reference as they were, and
+    which of the gauges on the wire that is."""
 
     id: UUID
     switch: dict[str, Any]
     reference: dict[str, Any]
+    gauge: UUID | None = None
     on: Day
     opened_at: Time
     by: By = ""

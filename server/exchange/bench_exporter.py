@@ -42,6 +42,7 @@ def _calibration(made: Calibration) -> dict[str, Any]:
         "id": made.pk,
         "switch": made.switch,
         "reference": made.reference,
+        "gauge": made.gauge_id,
         "on": made.on,
         "opened_at": made.opened_at,
         "by": shown(made.opened_by, made.by),

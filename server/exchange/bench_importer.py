@@ -18,6 +18,8 @@ from .owned import changed_meanwhile, not_here, own
 
 __all__ = ["take_reference", "take_switch"]
 
+Gauges = Mapping[str, Gauge | None]  # by the ids that they have in the file
+
 
 def take_reference(workspace_id: UUID, ready: Mapping[str, Any]) -> None:
     """A reference gauge, after the gauges on the wire. Raises Conflict."""
@@ -47,13 +49,17 @@ def take_switch(workspace_id: UUID, piece: Piece, people: Mapping[str, User]) ->
     device.version += 1
     device.save()
     item = SwitchItem.model_validate(piece.raw)
-    _take_calibrations(device, item, ids_for(workspace_id, bool(ready["moved"])), people)
+    own_ids = ids_for(workspace_id, bool(ready["moved"]))
+    wired = ready.get("gauges", {})
+    here = own(Gauge, wired.values(), "workspace_id", workspace_id)
+    gauges = {there: here.get(UUID(id)) for there, id in wired.items()}
+    _take_calibrations(device, item, own_ids, people, gauges)
 
 
 def _take_calibrations(
-    device: Device, item: SwitchItem, ids: Ids, people: Mapping[str, User]
+    device: Device, item: SwitchItem, ids: Ids, people: Mapping[str, User], gauges: Gauges
 ) -> None:
-    made = [_calibration(each, ids, device, people) for each in item.calibrations]
+    made = [_calibration(each, ids, device, people, gauges) for each in item.calibrations]
     entries = [entry for each in item.calibrations for entry in _entries(each, ids, people)]
     fresh = not_here(made, "device_id")
     for each in made:
@@ -66,13 +72,14 @@ def _take_calibrations(
 
 
 def _calibration(
-    each: CalibrationItem, ids: Ids, device: Device, people: Mapping[str, User]
+    each: CalibrationItem, ids: Ids, device: Device, people: Mapping[str, User], gauges: Gauges
 ) -> Calibration:
     return Calibration(
         id=ids(each.id),
         device=device,
         switch=each.switch,
         reference=each.reference,
+        gauge=gauges.get(str(each.gauge)),
         on=each.on,
         opened_at=each.opened_at,
         opened_by=people.get(each.by),

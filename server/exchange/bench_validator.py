@@ -1,6 +1,8 @@
 """What taking a reference or a set-point switch out of an archive would do: nothing is changed
 here."""
 
+from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 from uuid import UUID
 
@@ -37,8 +39,7 @@ def check_reference(context: Context, piece: Piece, item: ReferenceItem) -> Foun
     says = context.twice(piece, id)
     if says:
         raise refuse("The reference", piece.path, says)
-    wired = None if item.gauge is None else context.stored(Gauge, item.gauge, "workspace_id")[0]
-    gauge_id = str(wired(item.gauge)) if wired and item.gauge else None
+    gauge_id = _gauges(context, [item]).get(str(item.gauge))
     prepared = {
         "id": str(id),
         "data": dict(plain(gauge)),
@@ -66,7 +67,15 @@ def check_switch(context: Context, piece: Piece, item: SwitchItem) -> Found:
         faults.append(Fault(path=piece.path, code="refused", title="The switch", says=says))
     if faults or device is None:
         raise InvalidInput(faults)
-    return _compared(known, item, ids, site, device)
+    found = _compared(known, item, ids, site, device)
+    gauges = _gauges(context, item.calibrations)
+    return replace(found, prepared={**(found.prepared or {}), "gauges": gauges})
+
+
+def _gauges(context: Context, items: Sequence[ReferenceItem | CalibrationItem]) -> dict[str, str]:
+    """The ids that gauges on the wire have here, by those that they have there."""
+    there = {each.gauge for each in items if each.gauge is not None}
+    return {str(id): str(context.stored(Gauge, id, "workspace_id")[0](id)) for id in there}
 
 
 def _calibration_faults(item: CalibrationItem) -> list[Fault]:

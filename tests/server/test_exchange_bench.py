@@ -14,7 +14,10 @@ from django.utils import timezone
 from accounts.models import Workspace
 from calibrations.demo import make_demo
 from calibrations.models import Calibration, CalibrationEntry, Device, Reference
+from gauges.models import Gauge
 from sites.models import Site
+from zerodip.fileformat.document import plain
+from zerodip.gauges import GaugeSpec
 
 from .conftest import World
 from .test_calibrations import add, begun, device, walked
@@ -86,6 +89,28 @@ def test_a_calibration_left_open_here_and_signed_there_is_closed(world: World, d
     taken(world, of)
     assert world["viewer"].get(f"/api/calibrations/{made}").json()["signed_by"] == "A. Technician"
     assert Device.objects.get().due_on is not None
+
+
+def test_the_gauge_on_the_wire_goes_along(world: World, device: str) -> None:
+    made = begun(world, device).json()["id"]
+    spec = plain(GaugeSpec(name="No. 9", scale_gauge_pa=7e5, grade="A"))
+    gauge = Gauge.objects.create(id=uuid.uuid4(), workspace=world.workspace, data=spec)
+    Calibration.objects.filter(pk=made).update(gauge=gauge)
+    archive = exported(world)
+    assert imported(world, archive)["counts"]["changed"] == 0
+    Site.objects.all().delete()
+    taken(world, imported(world, archive))
+    assert Calibration.objects.get(pk=made).gauge == gauge
+    theirs = Workspace.objects.get(name="theirs")
+    taken(world, imported(world, archive, "outsider", theirs), "outsider")
+    moved = Calibration.objects.get(device__site__workspace=theirs).gauge
+    assert moved is not None
+    assert (moved.workspace, moved.data["name"]) == (theirs, "No. 9")
+    moved.delete()
+    archive["gauges"] = []
+    Site.objects.all().delete()
+    taken(world, imported(world, archive, "outsider", theirs), "outsider")
+    assert Calibration.objects.get(device__site__workspace=theirs).gauge is None
 
 
 Change = Callable[[dict[str, Any]], Any]
