@@ -125,8 +125,8 @@ def compare(rng: np.random.Generator, of: Calibration, told: PointFigures) -> No
     assert told.inside == pytest.approx(np.mean(np.abs(off + error) <= tolerance), abs=0.004)
     assert told.verdict in {verdict(off, tolerance, expanded * each) for each in (0.99, 1, 1.01)}
     assert told.deadband is not None
-    widths = [abs(run.set_gauge_pa - (run.reset_gauge_pa or 0.0)) for run in mine]
-    assert told.deadband.mean_pa == pytest.approx(np.mean(widths))
+    width = np.mean([run.set_gauge_pa - (run.reset_gauge_pa or 0.0) for run in mine])
+    assert told.deadband.mean_pa == pytest.approx(width if point.rises else -width)
 
 
 @pytest.mark.parametrize("seed", range(16))
