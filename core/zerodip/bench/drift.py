@@ -1,6 +1,7 @@
 """How far points drift between calibrations, and when they leave their tolerance: when the next one
 is due."""
 
+from calendar import monthrange
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
@@ -11,7 +12,7 @@ from zerodip.trends.line import Crossing, falls_to, losses
 
 __all__ = ["Drift", "NextDue", "drift_of", "next_due"]
 
-_YEAR_DAYS, _MONTH_DAYS = 365.2425, 365.2425 / 12
+_YEAR_DAYS = 365.2425
 _SOONEST_DAYS = 1
 
 
@@ -96,7 +97,7 @@ def next_due(of: Calibration, drifts: Sequence[Drift], failed: bool) -> NextDue:
     """
     if failed:
         return NextDue(on=of.on, by="failed")
-    regular = of.day + timedelta(days=round(of.device.interval_months * _MONTH_DAYS))
+    regular = _months_after(of.day, of.device.interval_months)
     told = [
         date.fromisoformat(each.earliest) for each in drifts if each.earliest and each.spans > 1
     ]
@@ -104,6 +105,14 @@ def next_due(of: Calibration, drifts: Sequence[Drift], failed: bool) -> NextDue:
     if told and min(told) < regular:
         return NextDue(on=max(min(told), soonest).isoformat(), by="drift")
     return NextDue(on=regular.isoformat(), by="interval")
+
+
+def _months_after(day: date, months: float) -> date:
+    """The same day of a later month, or its last; parts of a month as parts of a mean one."""
+    year, month = divmod(day.year * 12 + day.month - 1 + int(months), 12)
+    last = monthrange(year, month + 1)[1]
+    whole = date(year, month + 1, min(day.day, last))
+    return whole + timedelta(days=round(months % 1 * _YEAR_DAYS / 12))
 
 
 def _rows(past: Sequence[PastRow], at: int) -> list[_Row]:

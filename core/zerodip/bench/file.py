@@ -3,6 +3,7 @@ between them, and calibrations of the past."""
 
 import math
 from collections.abc import Iterable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
@@ -38,6 +39,7 @@ __all__ = [
 LOWER, UPPER = 0, 1
 POINTS = ("lower", "upper")
 MAY_LACK = ("turns", "left", "past")
+_YEARS = range(1900, 2200)
 SEEN_BY = ("lamp", "meter", "gauge")
 
 
@@ -197,11 +199,11 @@ def _day_faults(values: Mapping[str, Any], name: str, title: str) -> Iterable[Fa
     day = values.get(name)
     if day is None:
         return
-    try:
-        date.fromisoformat(day)
-    except ValueError:
-        says = "must be a day as 2026-11-27."
-        yield Fault(path=name, code="not_a_day", title=title, says=says)
+    with suppress(ValueError):
+        if date.fromisoformat(day).year in _YEARS:
+            return
+    says = f"must be a day as 2026-11-27, in the years {_YEARS[0]} to {_YEARS[-1]}."
+    yield Fault(path=name, code="not_a_day", title=title, says=says)
 
 
 def _unread(of: Calibration) -> Iterable[Fault]:

@@ -41,6 +41,12 @@ def test_all_faults_at_once_by_field() -> None:
     assert "a day" in made["on"]
 
 
+@pytest.mark.parametrize("day", ["9999-12-01", "0001-01-01", "2026-13-01", "20261127x"])
+def test_a_day_that_cannot_be_is_refused_by_field(day: str) -> None:
+    past = [{**PAST[0], "on": day}]
+    assert set(faults_of(dual(on=day, past=past))) == {"on", "past.0.on"}
+
+
 @pytest.mark.parametrize(
     ("device", "path", "word"),
     [
@@ -171,6 +177,23 @@ def test_the_next_is_due_by_the_interval_or_before_drift_brings_it_out() -> None
     sooner = calibrate(read_calibration(raw)).next_due
     assert sooner.by == "drift"
     assert "2026-11-28" <= sooner.on < "2027-11-27"
+
+
+@pytest.mark.parametrize(
+    ("day", "months", "due"),
+    [
+        ("2027-03-01", 12, "2028-03-01"),  # over a leap day
+        ("2027-08-31", 6, "2028-02-29"),
+        ("2026-12-15", 1, "2027-01-15"),
+        ("2028-02-29", 120, "2038-02-28"),
+        ("2026-11-27", 1.5, "2027-01-11"),
+    ],
+)
+def test_the_interval_ends_on_the_same_day_of_the_month(day: str, months: float, due: str) -> None:
+    raw = dual(on=day)
+    raw["device"]["interval_months"] = months
+    raw["reference"]["due"] = "2039-01-01"
+    assert calibrate(read_calibration(raw)).next_due.on == due
 
 
 def test_what_is_left_out_of_tolerance_is_due_at_once() -> None:
