@@ -40,7 +40,15 @@ async function asked(): Promise<Told | undefined> {
   return told
 }
 
+const HELD_MS = 1000
 const KEPT = ['zerodip.theme', 'zerodip.units', 'zerodip.keys', 'zerodip.leaving']
+
+/** Deletes a database; one that another page holds open goes when that lets go of it, and nobody waits for it. */
+const gone = (name: string) =>
+  Promise.race([
+    Dexie.delete(name).catch(() => undefined),
+    new Promise((done) => setTimeout(done, HELD_MS)),
+  ])
 
 /** Takes everything of whoever was signed in off this device. */
 export async function wipe() {
@@ -49,8 +57,7 @@ export async function wipe() {
   beginning = undefined
   device?.close()
   const names = await Dexie.getDatabaseNames()
-  const ours = names.filter((name) => name.startsWith('zerodip-'))
-  await Promise.all(ours.map((name) => Dexie.delete(name)))
+  await Promise.all(names.filter((name) => name.startsWith('zerodip-')).map(gone))
   await globalThis.caches?.delete('zerodip-photos')
   setPerson(undefined)
   const keys = Object.keys(localStorage).filter((key) => key.startsWith('zerodip.'))

@@ -6,6 +6,7 @@ import { ask, deviceHere } from './ask'
 import { wipe } from './begin'
 import { leaving, person, setPerson } from './person'
 import { Store } from './store'
+import { kept } from './taken'
 
 vi.mock('./core', () => ({
   beginCore: () => Promise.resolve({ whatIf: () => undefined, offline: () => '200\n{}' }),
@@ -102,6 +103,40 @@ test('signing out without a signal takes everything off, and the server hears of
   expect(await whoIsIt()).toEqual(signedIn(false))
   expect(asked).toEqual(['DELETE', 'GET'])
   expect(leaving()).toBe(false)
+})
+
+test('photos that wait are taken off, too, though the page has looked at them', async () => {
+  known(1)
+  await kept.put({ id: 'p', visit: 'v', plate: 'tank', data: new Blob(['x']) }, 'p')
+  expect(await kept.count()).toBe(1)
+  await wipe()
+  expect(await databases()).toEqual([])
+  expect(await kept.count()).toBe(0)
+})
+
+/** A connection as any page may hold it, deaf to whoever wants the database to go. */
+function heldOpen(): Promise<IDBDatabase> {
+  const asking = indexedDB.open('zerodip-photos', 1)
+  asking.onupgradeneeded = () => asking.result.createObjectStore('taken')
+  return new Promise((done) => (asking.onsuccess = () => done(asking.result)))
+}
+
+test('nobody waits for a page that holds on to its photos; they go when it lets go', async () => {
+  known(1)
+  const elsewhere = await heldOpen()
+  await wipe()
+  expect(person()).toBeUndefined()
+  elsewhere.close()
+  await vi.waitFor(async () => expect(await databases()).toEqual([]))
+})
+
+test('photos that an earlier page kept are still sent', async () => {
+  const before = await heldOpen()
+  const photo = { id: 'p', visit: 'v', plate: 'tank', data: 'a picture' }
+  const adding = before.transaction('taken', 'readwrite').objectStore('taken').put(photo, 'p')
+  await new Promise((done) => (adding.onsuccess = done))
+  before.close()
+  expect(await kept.toArray()).toEqual([photo])
 })
 
 test('signing out with a signal leaves nothing to be told', async () => {

@@ -1,12 +1,12 @@
-import { createStore, delMany, entries, set, type UseStore } from 'idb-keyval'
 import titles from '../api/generated/photos.gen'
 import { api, outcome, type Problem } from '../api/client'
 import { reduced } from '../device/small'
+import type { PhotoOf, Taken } from '../device/taken'
 import { uuid } from './uuid'
 import { startVisit } from './visits'
 
-/** What a photo is taken of. */
-export type PhotoOf = keyof typeof titles
+export type { PhotoOf, Taken }
+
 export const PHOTOS_OF = Object.keys(titles) as PhotoOf[]
 /** What a photo is of, within a sentence. */
 export function photoTitle(of: PhotoOf): string {
@@ -19,21 +19,12 @@ const KEPT_BYTES = 120_000
 /** Small enough for a cellar's signal: at most 1280 pixels wide or high, as JPEG, coarser where there is much to see. */
 export const smaller = (file: File) => reduced(file, KEPT, KEPT_BYTES)
 
-/** Photos taken and not sent yet, on this device: a cellar has no signal, and a second look at a plate costs a drive. */
-export interface Taken {
-  id: string
-  visit: string
-  plate: PhotoOf
-  data: Blob
-}
-let opened: UseStore | undefined
-const store = () => (opened ??= createStore('zerodip-photos', 'taken'))
+const kept = async () => (await import('../device/taken')).kept
 
-/** The photos of a visit that wait, oldest first. None where the browser keeps nothing. */
+/** The photos of a visit that wait. None where the browser keeps nothing. */
 export async function taken(visit: string): Promise<Taken[]> {
   try {
-    const all = (await entries<string, Taken>(store())).map(([, photo]) => photo)
-    return all.filter((photo) => photo.visit === visit)
+    return await (await kept()).filter((photo) => photo.visit === visit).toArray()
   } catch {
     return []
   }
@@ -41,7 +32,7 @@ export async function taken(visit: string): Promise<Taken[]> {
 
 export async function keepPhoto(photo: Taken) {
   try {
-    await set(photo.id, photo, store())
+    await (await kept()).put(photo, photo.id)
   } catch {
     // No room or not allowed: the page itself still holds it.
   }
@@ -49,7 +40,7 @@ export async function keepPhoto(photo: Taken) {
 
 export async function dropPhotos(ids: string[]) {
   try {
-    await delMany(ids, store())
+    await (await kept()).bulkDelete(ids)
   } catch {
     // It is sent again next time, which changes nothing.
   }
