@@ -190,8 +190,9 @@ make_run_folder() { # for us and the web server alone: whoever can reach the soc
   if [ "$(id -u)" = 0 ]; then chgrp www-data "$RUN" && chmod 710 "$RUN"; else chmod 700 "$RUN"; fi
 }
 processes_in() { # those whose working folder is $1: so they are known even where whoever started them was killed
-  local each
-  for each in /proc/[0-9]*; do [ "$(readlink "$each/cwd")" != "$1" ] || echo "${each#/proc/}"; done 2>/dev/null
+  local each at
+  while read -r each at; do [ "$at" != "$1" ] || echo "${each#/proc/}"; done \
+    < <(find /proc/[0-9]* -maxdepth 1 -name cwd -printf '%H %l\n' 2>/dev/null)
 }
 end_processes() { # end_processes FOLDER: asks, waits, insists
   local each

@@ -63,10 +63,9 @@ class Problem(Schema):
     current: dict[str, Any] | None = None
 
 
-# What any operation behind the sign-in may answer instead.
-REFUSALS: dict[int, type[Problem]] = dict.fromkeys(
-    (400, 401, 403, 404, 413, 415, 422, 429, 503), Problem
-)
+# What any operation behind the sign-in may answer instead: each a Problem, which the description
+# says (config.openapi). A type of its own for each would cost every process seconds at its start.
+REFUSALS: dict[int, None] = dict.fromkeys((400, 401, 403, 404, 413, 415, 422, 429, 503))
 
 
 def units_of(request: HttpRequest) -> str:

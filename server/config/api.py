@@ -24,7 +24,7 @@ from sites.decide_api import router as decide
 from visits.api import router as visits
 from visits.trouble_api import router as trouble
 
-from .openapi import name_the_types
+from .openapi import describe_refusals, name_the_types
 
 __all__ = ["api"]
 
@@ -50,8 +50,8 @@ ROUTERS = (
 
 class _Api(NinjaAPI):
     def get_openapi_schema(self, **options: Any) -> Any:
-        """The description, with the slots named."""
-        return name_the_types(super().get_openapi_schema(**options))
+        """The description, with the refusals and the slots named."""
+        return name_the_types(describe_refusals(super().get_openapi_schema(**options)))
 
 
 api = _Api(

@@ -6,11 +6,22 @@ from typing import Any
 from zerodip.units import DIMENSIONS
 from zerodip.visit.validation import known_slots
 
-__all__ = ["name_the_types"]
+__all__ = ["describe_refusals", "name_the_types"]
 
 
 def _words(title: str, description: str, among: list[str]) -> dict[str, Any]:
     return {"title": title, "description": description, "type": "string", "enum": among}
+
+
+def describe_refusals(description: dict[str, Any]) -> dict[str, Any]:
+    """The description in which every refusal is a `Problem`."""
+    refused = {"schema": {"$ref": "#/components/schemas/Problem"}}
+    for operations in description["paths"].values():
+        for operation in operations.values():
+            for status, answer in operation["responses"].items():
+                if int(status) >= 400:
+                    answer["content"] = {"application/json": refused}
+    return description
 
 
 def name_the_types(description: dict[str, Any]) -> dict[str, Any]:

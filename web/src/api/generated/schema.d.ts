@@ -2190,39 +2190,6 @@ export interface components {
             needs: "" | "code" | "enrol";
         };
         /**
-         * FaultOut
-         * @description One fault: the field's path, a code, a sentence, the allowed range in words.
-         */
-        FaultOut: {
-            /** Path */
-            path: string;
-            /** Code */
-            code: string;
-            /** Message */
-            message: string;
-            /** Allowed */
-            allowed: string;
-        };
-        /**
-         * Problem
-         * @description A refusal. `faults` is filled when values are refused, `current` when somebody else was
-         *     first.
-         */
-        Problem: {
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /** Faults */
-            faults: components["schemas"]["FaultOut"][];
-            /** Current */
-            current?: {
-                [key: string]: unknown;
-            } | null;
-        };
-        /**
          * SignIn
          * @description A name and a password.
          */
@@ -2269,6 +2236,39 @@ export interface components {
             seen: string | null;
             /** Here */
             here: boolean;
+        };
+        /**
+         * FaultOut
+         * @description One fault: the field's path, a code, a sentence, the allowed range in words.
+         */
+        FaultOut: {
+            /** Path */
+            path: string;
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
+            /** Allowed */
+            allowed: string;
+        };
+        /**
+         * Problem
+         * @description A refusal. `faults` is filled when values are refused, `current` when somebody else was
+         *     first.
+         */
+        Problem: {
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Current */
+            current?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * PasswordIn
