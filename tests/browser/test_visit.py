@@ -378,3 +378,8 @@ def test_a_photo_stays_with_its_plate(open_page: Opener) -> None:
     expect(page.get_by_label("Photo 1, pump plate")).to_be_checked()
     report = page.get_by_role("link", name="Report (PDF)").get_attribute("href")
     assert len(images(page.request.get(urljoin(page.url, report)).body())) == 1
+    page.get_by_role("button", name="Units, light and account").click()
+    page.get_by_role("button", name="Sign out").click()
+    expect(page.get_by_role("button", name="Open the demo")).to_be_visible()
+    left = page.evaluate("indexedDB.databases().then(all => all.map(each => each.name))")
+    assert [name for name in left if name.startswith("zerodip")] == []

@@ -4,6 +4,7 @@ import { beginCore } from './core'
 import { Device, heard, type Told } from './device'
 import { person, setPerson } from './person'
 import { Store } from './store'
+import { whole } from './whole'
 
 let beginning: Promise<Device | undefined> | undefined
 
@@ -33,7 +34,7 @@ async function begin(reached: boolean): Promise<Device | undefined> {
 
 /** Who it is that the server knows, and what there is to hold. */
 async function asked(): Promise<Told | undefined> {
-  const got = await fetch('/api/device').catch(() => undefined)
+  const got = await whole('/api/device')
   if (!got?.ok) return undefined
   const told = await heard(got)
   setPerson({ id: told.person, ...told, contact: Date.now(), locked: false })

@@ -11,8 +11,9 @@ const VISIT = '11111111-1111-4111-8111-111111111111'
 const HOUR_MS = 3_600_000
 const id = (at: number) => `44444444-4444-4444-8444-${String(at).padStart(12, '0')}`
 
-/** What becomes of a request: it is answered, never arrives, or arrives and the answer is lost. */
-type Line = 'up' | 'away' | 'torn'
+/** What becomes of a request: it is answered, never arrives, arrives and the answer is lost, or is lost in the middle. */
+const LINES = ['up', 'away', 'torn', 'half'] as const
+type Line = (typeof LINES)[number]
 let line: () => Line
 let server: { entries: string[]; systems: { id: string; stamp: string }[]; fetched: string[][] }
 let asked: string[]
@@ -55,7 +56,14 @@ async function fetched(to: Request | string, init?: RequestInit) {
   if (now === 'away') throw new TypeError('no line')
   const made = JSON.stringify(answer(pathname, body))
   if (now === 'torn') throw new TypeError('the line tore')
-  return new Response(made)
+  return now === 'half' ? new Response(torn(made)) : new Response(made)
+}
+function torn(text: string) {
+  const start = new TextEncoder().encode(text.slice(0, text.length / 2))
+  return new ReadableStream({
+    start: (to) => to.enqueue(start),
+    pull: (to) => to.error(new DOMException('signal timed out', 'TimeoutError')),
+  })
 }
 
 beforeEach(async () => {
@@ -150,7 +158,7 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])(
   'whatever the line does, all arrives, once, in order (%i)',
   async (seed) => {
     const chance = chances(seed)
-    line = () => (['up', 'away', 'torn'] as const)[Math.floor(chance() * 3)]!
+    line = () => LINES[Math.floor(chance() * LINES.length)]!
     const typed = Array.from({ length: 30 }, (_, at) => at)
     for (const at of typed) {
       expect((await put(at))!.ok).toBe(true)
@@ -174,6 +182,15 @@ test('a device that is opened again still has what waits, and sends it', async (
   line = () => 'up'
   await device.send()
   expect(server.entries).toEqual([id(1)])
+})
+
+test('an answer that is lost in the middle is none: the device answers', async () => {
+  line = () => 'half'
+  expect(await isHere(await get(`/api/visits/${VISIT}`))).toBe(true)
+  await expect(device.take()).resolves.toBeUndefined()
+  await device.send()
+  line = () => 'up'
+  expect(await isHere(await get(`/api/visits/${VISIT}`))).toBe(false)
 })
 
 test('only what changed is taken along, and what is gone is let go', async () => {

@@ -5,6 +5,7 @@ import { sendWaiting } from './outbox'
 import { pageToken } from './token'
 import { person, setPerson } from './person'
 import { about, isRead, isWrite, LISTS } from './routes'
+import { whole } from './whole'
 import { packed, unpacked, type Shown, type Store, type Write } from './store'
 
 /** What this device holds for one person, and what waits there to be sent. Questions go to the server; where it is not
@@ -196,7 +197,7 @@ export class Device {
 
   /** The server's answer; undefined where it is not reached. */
   async #fetched(request: Request, most: number): Promise<Response | undefined> {
-    const got = await fetch(request, { signal: AbortSignal.timeout(most) }).catch(() => undefined)
+    const got = await whole(request, most)
     const reached = got !== undefined && !UNREACHED.includes(got.status)
     if (reached !== this.#reached) {
       this.#reached = reached

@@ -2,6 +2,7 @@ import { AWAY, STALE } from './answers'
 import { about } from './routes'
 import { smallOf } from './small'
 import type { Shown, Store, Write } from './store'
+import { whole } from './whole'
 
 /** Sends what waits, in order, one after the other; by the page, or by the service worker when no page is open. Whoever has
  * the lock sends: two tabs never send twice. */
@@ -136,10 +137,7 @@ async function sent(
     'Zerodip-Person': String(store.person),
     ...more,
   }
-  const signal = AbortSignal.timeout(WAIT_MS)
-  return fetch(address, { method, headers, body, signal, credentials: 'same-origin' }).catch(
-    () => undefined,
-  )
+  return whole(address, WAIT_MS, { method, headers, body, credentials: 'same-origin' })
 }
 
 /** Why nothing more can be sent now, if so. */

@@ -79,9 +79,11 @@ test('a session that had ended shows nothing without a signal, and loses nothing
   expect(await whoIsIt()).toEqual(signedIn(true))
 })
 
-test('a server that only says it is busy is no server that says who is signed in', async () => {
+test('a server that is busy, or a line that tears, does not say who is signed in', async () => {
   known(1)
   ;[reached, says] = [true, () => new Response('busy', { status: 503 })]
+  expect(await whoIsIt()).toEqual(signedIn(true))
+  says = () => new Response(new ReadableStream({ pull: (to) => to.error(new TypeError('torn')) }))
   expect(await whoIsIt()).toEqual(signedIn(true))
 })
 

@@ -1,6 +1,7 @@
 import { expired, leaving, lock, person, PENDING } from './person'
 import { pageToken } from './token'
 import { compare } from './versions'
+import { whole } from './whole'
 
 const SESSION_MS = 4000
 
@@ -14,9 +15,7 @@ export async function ofSession(request: Request): Promise<Response> {
       method: 'DELETE',
       headers: { 'X-CSRFToken': pageToken() ?? '' },
     }).then(left, () => undefined)
-  const got = await fetch(request, { signal: AbortSignal.timeout(SESSION_MS) }).catch(
-    () => undefined,
-  )
+  const got = await whole(request, SESSION_MS)
   if (got && got.status < 502) {
     const told = (await got.clone().json()) as { signed_in?: boolean }
     lock(!told.signed_in)

@@ -3,6 +3,7 @@ import Dexie from 'dexie'
 import { createHandlerBoundToURL, precacheAndRoute } from 'workbox-precaching'
 import { sendWaiting } from './outbox'
 import { Store } from './store'
+import { whole } from './whole'
 
 declare const self: ServiceWorkerGlobalScope & {
   __WB_MANIFEST: { url: string; revision: string | null }[]
@@ -59,7 +60,7 @@ async function stores(): Promise<Store[]> {
 self.addEventListener('sync', ((event: ExtendableEvent) =>
   event.waitUntil(send())) as EventListener)
 async function send() {
-  const got = await fetch('/api/device').catch(() => undefined)
+  const got = await whole('/api/device')
   if (!got?.ok) throw new Error('no connection')
   const { person } = (await got.json()) as { person: number }
   const names = await Dexie.getDatabaseNames()

@@ -57,7 +57,7 @@ class Command(BaseCommand):
         account that was not made by it is never touched."""
         with transaction.atomic():
             user = _account(DEMO_USER, "Demo", "technician")
-            if not user.check_password(settings.DEMO_PASSWORD):
+            if not (user.has_usable_password() and user.check_password(settings.DEMO_PASSWORD)):
                 user.set_password(settings.DEMO_PASSWORD)
                 user.save()
             workspace = user.workspaces.first() or self._load(user)
