@@ -31,7 +31,7 @@ export async function ask(request: Request): Promise<Response> {
   const whatIf = request.method === 'POST' && WHAT_IF.exec(pathname)?.[1]
   if (whatIf && core && belongTogether())
     return inCore(core, whatIf, request, searchParams.get('units') ?? 'us')
-  if (pathname === '/api/session' && mayLeaveOrStay())
+  if (pathname === '/api/session' && (request.method === 'DELETE' || mayLeaveOrStay()))
     return import('./session').then(({ ofSession }) => ofSession(request))
   const got = (await device?.ask(request)) ?? (await fetch(request))
   compare(got)

@@ -2,6 +2,7 @@ import Dexie from 'dexie'
 import { answerHere, askDevice, deviceHere } from './ask'
 import { beginCore } from './core'
 import { Device, heard, type Told } from './device'
+import { localNames, setLocal } from './local'
 import { person, setPerson } from './person'
 import { Store } from './store'
 import { whole } from './whole'
@@ -57,10 +58,10 @@ export async function wipe() {
   askDevice(undefined)
   beginning = undefined
   device?.close()
-  const names = await Dexie.getDatabaseNames()
+  const names = await Dexie.getDatabaseNames().catch(() => [] as string[])
   await Promise.all(names.filter((name) => name.startsWith('zerodip-')).map(gone))
   await globalThis.caches?.delete('zerodip-photos')
   setPerson(undefined)
-  const keys = Object.keys(localStorage).filter((key) => key.startsWith('zerodip.'))
-  for (const key of keys.filter((each) => !KEPT.includes(each))) localStorage.removeItem(key)
+  const ours = localNames('zerodip.').filter((name) => !KEPT.includes(name))
+  for (const name of ours) setLocal(name, undefined)
 }

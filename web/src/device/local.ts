@@ -15,3 +15,11 @@ export function setLocal(name: string, value: unknown) {
     // Nothing is kept.
   }
 }
+/** The names of what is kept that begin so. */
+export function localNames(start: string): string[] {
+  try {
+    return Object.keys(localStorage).filter((name) => name.startsWith(start))
+  } catch {
+    return []
+  }
+}

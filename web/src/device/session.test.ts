@@ -107,6 +107,17 @@ test('signing out without a signal takes everything off, and the server hears of
   expect(leaving()).toBe(false)
 })
 
+test('signing out takes everything off where nothing is held for times without a signal, too', async () => {
+  vi.stubGlobal('isSecureContext', false) // over plain HTTP: nobody is known here
+  localStorage.setItem('zerodip.outbox.v', '{}')
+  await kept.put({ id: 'p', visit: 'v', plate: 'tank', data: new Blob(['x']) }, 'p')
+  reached = true
+  await ask(new Request(SESSION, { method: 'DELETE' }))
+  expect(Object.keys(localStorage)).toEqual([])
+  expect(await databases()).toEqual([])
+  expect(asked).toEqual(['DELETE'])
+})
+
 test('photos that wait are taken off, too, though the page has looked at them', async () => {
   known(1)
   await kept.put({ id: 'p', visit: 'v', plate: 'tank', data: new Blob(['x']) }, 'p')

@@ -1,3 +1,4 @@
+import { setLocal } from './local'
 import { expired, leaving, lock, person, PENDING } from './person'
 import { pageToken } from './token'
 import { compare } from './versions'
@@ -40,11 +41,11 @@ async function withoutServer(): Promise<Response | undefined> {
 async function leave(request: Request): Promise<Response> {
   const { wipe } = await import('./begin')
   await wipe()
-  localStorage.setItem(PENDING, 'yes')
+  setLocal(PENDING, true)
   const got = await fetch(request)
   left(got)
   return got
 }
 function left(got: Response) {
-  if (got.ok || got.status === 401 || got.status === 403) localStorage.removeItem(PENDING)
+  if (got.ok || got.status === 401 || got.status === 403) setLocal(PENDING, undefined)
 }

@@ -1,4 +1,4 @@
-import { local, setLocal } from '../device/local'
+import { local, localNames, setLocal } from '../device/local'
 
 /** What was sent and has no answer yet, by what it is about: on the device until there is one. */
 const PREFIX = 'zerodip.unanswered.'
@@ -6,10 +6,4 @@ const PREFIX = 'zerodip.unanswered.'
 export const kept = <T>(about: string) => local<T>(PREFIX + about)
 export const keep = (about: string, sent: object | undefined) => setLocal(PREFIX + about, sent)
 /** How much that is: signing out would lose it. */
-export function unanswered(): number {
-  try {
-    return Object.keys(localStorage).filter((key) => key.startsWith(PREFIX)).length
-  } catch {
-    return 0
-  }
-}
+export const unanswered = () => localNames(PREFIX).length
