@@ -18,6 +18,6 @@ def test_whoever_does_what_the_visit_says_ends_truly_set(world: World, kind: str
         assert answer.status_code < 300, (path, answer.content[:500])
         return answer.json()
 
-    ended = [walk(ask, str(world.site.pk), a_plant(kind, f"3 {n}")) for n in range(20)]
+    ended = [walk(ask, str(world.site.pk), a_plant(kind, f"3 {n}")) for n in range(10)]
     wrong = [(each.wrong, each.steps) for each in ended if not each.good]
     assert len(wrong) <= 1, wrong
