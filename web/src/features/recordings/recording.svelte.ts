@@ -26,6 +26,7 @@ export class RecordingState {
   #again: ReturnType<typeof setTimeout> | undefined
   #settle: ReturnType<typeof setTimeout> | undefined
   #width = 800
+  #left = false
 
   constructor(id: string) {
     this.id = id
@@ -52,6 +53,7 @@ export class RecordingState {
   }
 
   async load() {
+    this.#left = false
     const before = this.recording?.state
     const { data, problem } = await outcome(
       api.GET('/api/recordings/{recording_id}', {
@@ -59,13 +61,17 @@ export class RecordingState {
       }),
     )
     this.problem = problem
+    this.recording = data ?? this.recording
+    // Also where no answer came: the file is read on, and the page is not to stand still.
+    clearTimeout(this.#again)
+    if (this.recording?.state === 'reading' && !this.#left)
+      this.#again = setTimeout(() => void this.load(), ASK_AGAIN_MS)
     if (!data) return
-    this.recording = data
     if (data.state === 'here' && !this.guess) await this.#askGuess()
-    if (data.state === 'reading') this.#again = setTimeout(() => void this.load(), ASK_AGAIN_MS)
     if (data.state === 'read' && before !== 'read') this.look(...this.#first())
   }
   stop() {
+    this.#left = true
     clearTimeout(this.#again)
     clearTimeout(this.#settle)
   }
