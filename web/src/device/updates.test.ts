@@ -25,7 +25,7 @@ class Registration extends EventTarget {
   }
 }
 let kept: Registration
-let container: EventTarget & Record<string, unknown>
+let container: EventTarget & { controller: Worker | null }
 let reloads: number
 
 /** The page anew: what it knows of versions lies in modules. */
