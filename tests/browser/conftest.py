@@ -22,7 +22,10 @@ FLAGS = [
 ]
 expect.set_options(timeout=10_000)
 # What the browser itself says of a refusal, and of a test that takes the signal or the server away.
-EXPECTED = "status of|ERR_INTERNET_DISCONNECTED|ERR_CONNECTION_REFUSED"
+EXPECTED = (
+    "status of|ERR_INTERNET_DISCONNECTED|ERR_CONNECTION_(REFUSED|RESET|CLOSED)|ERR_EMPTY_RESPONSE"
+    "|ERR_INCOMPLETE_CHUNKED_ENCODING|ERR_CONTENT_LENGTH_MISMATCH|ERR_SOCKET_NOT_CONNECTED"
+)
 
 
 @pytest.fixture(scope="session")
