@@ -1,6 +1,7 @@
 import { Blob as Cloneable } from 'node:buffer'
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { chances } from '../tests/chances'
 import { Device, type Standing } from './device'
 import { setPerson } from './person'
 import { Store } from './store'
@@ -147,12 +148,6 @@ test('what the core refuses is not kept, and what it does not know is asked of t
   await put(3)
   expect(server.entries).toEqual([id(3)])
 })
-
-/** A small generator of its own: the same lines on every run. */
-function chances(seed: number) {
-  let state = seed
-  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32
-}
 
 test.each([1, 2, 3, 4, 5, 6, 7, 8])(
   'whatever the line does, all arrives, once, in order (%i)',

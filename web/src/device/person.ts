@@ -1,4 +1,4 @@
-import { local, setLocal } from './local'
+import { local, localNames, setLocal } from './local'
 
 /** Whose device this is: known only after somebody has signed in on it, and forgotten when they sign out. */
 export interface Person {
@@ -25,12 +25,6 @@ export const expired = (one: Person, now = Date.now()) => now - one.contact > on
 
 export const PENDING = 'zerodip.leaving'
 /** Whether somebody signed out here without a connection, which the server has to hear of. */
-export function leaving(): boolean {
-  try {
-    return localStorage.getItem(PENDING) !== null
-  } catch {
-    return false
-  }
-}
+export const leaving = () => localNames(PENDING).length > 0
 /** Whether the session is more than a question to the server. */
 export const mayLeaveOrStay = () => leaving() || person() !== undefined

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Schemas } from '../api/client'
+import { chances } from '../tests/chances'
 import { standing } from './confirmations'
 import type { Waiting } from './outbox'
 
@@ -26,8 +27,7 @@ function last(said: Said[], id: string): boolean {
   return said.slice(up + 1).findLast(([each]) => each === id)?.[1] ?? false
 }
 function drawn(seed: number): Said[] {
-  let state = seed
-  const chance = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32
+  const chance = chances(seed)
   const count = 1 + Math.floor(chance() * 12)
   return Array.from({ length: count }, () => [
     STEPS[Math.floor(chance() * STEPS.length)]!,

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { json } from '../../tests/json'
 import { session } from '../../api/session.svelte'
 import { Sending } from './sending.svelte'
 
@@ -10,8 +11,6 @@ interface Asked {
 }
 let asked: Asked[] = []
 let answer: () => Response
-const json = (body: object, status = 200) =>
-  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
 const noSignal = () => {
   throw new TypeError('no signal')
 }

@@ -1,11 +1,10 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { json } from '../../tests/json'
 import { Stream } from '../../tests/stream'
 import { WireState, type Change } from './wire.svelte'
 
 let asked = 0
 let answer: () => Response
-const json = (body: object, status = 200) =>
-  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'setTimeout', 'performance'] })

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { json } from '../../tests/json'
 import { RecordingState } from './recording.svelte'
 
 const ID = '0b7d1f1e-0000-4000-8000-000000000002'
@@ -6,8 +7,6 @@ const DAY_S = 86_400
 let recording: Record<string, unknown>
 let asked: URL[]
 let answers: (url: URL) => Promise<Response> | Response
-const json = (body: object, status = 200) =>
-  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
 const of = (end: string) => asked.filter(({ pathname }) => pathname.endsWith(end))
 const number = (url: URL, name: string) => Number(url.searchParams.get(name))
 
