@@ -168,7 +168,7 @@ STAND_TANK = Kind[StandTank, StandFigures](
             limit=S.rating_allowed_pa,
             needs=(S.rating_pa,),
             figure=f"{S.cut_out_pa}",
-            advice=f"Not above {S.rating_allowed_pa}.",
+            means=f"The rating allows {S.rating_allowed_pa}.",
             formula="As is.",
         ),
     ),

@@ -38,21 +38,19 @@ def counted(of: WaterSystem, cut_in: float, cut_out: float, air: float | None) -
     at = Settings(cut_in_gauge_pa=cut_in, cut_out_gauge_pa=cut_out, pre_charge_gauge_pa=air)
     way = judged(of, at, Practice())
     cautions = [f for f in way.broken if f.verdict is Verdict.CAUTION and f.rule.settable]
-    return way.count(Verdict.STOP), len(cautions)
+    return way.settable(Verdict.STOP), len(cautions)
 
 
 def test_lower_pressure_is_not_proposed_to_please_a_weak_pump() -> None:
     """A pump that cannot keep up at 30 psi would at 26: the taps gain nothing."""
     pump = RatedPoint(flow_m3_s=8 * GPM, gauge_pa=26 * PSI, dead_head_gauge_pa=84 * PSI)
     demand = Demand(
-        peak_draw_m3_s=8 * GPM, highest_tap_m=3.0, wanted_tap_gauge_pa=20 * PSI, daily_m3=0.5
+        peak_draw_m3_s=8 * GPM, highest_tap_m=7.0, wanted_tap_gauge_pa=20 * PSI, daily_m3=0.5
     )
     of = system(pump=pump, gallons=86, relief=relief(90), **{**FULL, "demand": demand})
     proposal = propose(of, psi_settings(30, 50, 38))
     low = proposal.proposed
-    said = (
-        "What lies in the plant, not in the settings: The pump cannot keep up with the peak draw."
-    )
+    said = "No setting fixes: The pump cannot keep up with the peak draw."
     assert any(said in line for line in proposal.why)
     assert low.cut_in_gauge_pa == pytest.approx(30 * PSI)
     assert low.pre_charge_gauge_pa == pytest.approx(28 * PSI)
@@ -128,7 +126,7 @@ def standing(of: System, at: Settings) -> tuple[int, bool, int]:
     way, floor_pa = judged(of, at, Practice()), kind_of(of).proposing.floor_pa
     cautions = [f for f in way.broken if f.verdict is Verdict.CAUTION and f.rule.settable]
     missed = at.cut_in_gauge_pa < floor_pa(figures_for(of, at)) - 1
-    return way.count(Verdict.STOP), missed, len(cautions)
+    return way.settable(Verdict.STOP), missed, len(cautions)
 
 
 def _taken(of: System, at: Settings) -> Settings:

@@ -1,6 +1,7 @@
 """Every rule: kept, broken, not applicable where it can be, and cannot tell where a reading may be
 missing."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -157,7 +158,7 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("start-dip", with_(), NORMAL, P),
     ("start-dip", with_(gallons=5), settings(air=39.5), S),
     ("start-dip", system(), NORMAL, U),
-    ("start-dip", WEAK, NORMAL, N),
+    ("start-dip", WEAK, NORMAL, P),
     ("keeps-up", with_(), NORMAL, P),
     ("keeps-up", WEAK, NORMAL, C),
     ("keeps-up", system(), NORMAL, U),
@@ -165,6 +166,10 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("low-pressure-trip", with_(switch=CUT_OFF, gallons=5), settings(air=39.5), S),
     ("low-pressure-trip", with_(switch=Switch(low_pressure_cut_off=False)), NORMAL, N),
     ("low-pressure-trip", with_(), NORMAL, U),
+    ("long-draw-trip", with_(switch=CUT_OFF), NORMAL, P),
+    ("long-draw-trip", replace(WEAK, switch=CUT_OFF), NORMAL, S),
+    ("long-draw-trip", WEAK, NORMAL, U),
+    ("long-draw-trip", with_(switch=Switch(low_pressure_cut_off=False)), NORMAL, N),
     ("pre-charge-practice", with_(), NORMAL, P),
     ("pre-charge-practice", with_(), settings(air=37), P),
     ("pre-charge-practice", with_(), settings(air=36.9), C),

@@ -86,8 +86,9 @@ def test_the_plant_is_the_same_wherever_switch_and_gauge_are_put() -> None:
             assert getattr(here, name) == pytest.approx(getattr(beside, name), rel=2e-5, abs=1e-9)
         assert here.largest_pre_charge_pa == pytest.approx(beside.largest_pre_charge_pa, rel=1e-4)
         assert here.dips == beside.dips
-        if here.keeps_up and not here.starts_empty:
-            assert here.lowest_pa == pytest.approx((beside.lowest_pa or 0) + head, rel=1e-4)
+        if not here.starts_empty:
+            beside_pa = (beside.start_lowest_pa or 0) + head
+            assert here.start_lowest_pa == pytest.approx(beside_pa, rel=1e-4)
         told, seen = (decide(o, s) for o, s in ((of, at), (_seen_from_the_tank(of), there)))
         assert {f.rule: f.verdict for f in told.findings} == {
             f.rule: f.verdict for f in seen.findings

@@ -12,6 +12,7 @@ from zerodip.kinds.parts import System
 from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.results import Result, results_of
 from zerodip.kinds.settings import Practice, Settings
+from zerodip.kinds.trials import advised
 from zerodip.kinds.window import Window
 from zerodip.practice.matters import WayView
 from zerodip.rules.engine import WordedFinding, worded, worst_verdict
@@ -27,7 +28,8 @@ class Decision:
     """The results (`leading` are the ids of those that decide), the findings (worst first), the
     limits, the ways of pre-charging, and the picture of this kind of system; the usual cautions;
     `verdict` is the worst finding's. `usual` is everything for which a usual value stands;
-    `certainty` how sure the results are, where that was asked for."""
+    `certainty` how sure the results are, where that was asked for; only then do findings tell their
+    remedies."""
 
     verdict: str
     results: tuple[Result, ...]
@@ -57,7 +59,8 @@ def decide(
         settings: What the technician sets.
         practice: The practice followed; the usual if None.
         units: Unit system of the texts: "us", "metric" or "kpa".
-        sure: Whether to tell how sure the results are, which takes several times as long.
+        sure: Whether to tell how sure the results are and what helps against what is broken, which
+            takes several times as long.
 
     Returns:
         What they do: figures in SI, texts in `units`.
@@ -92,7 +95,8 @@ def decision(figures: Figures, units: str, sure: bool = False) -> Decision:
     Args:
         figures: The system's figures under its settings.
         units: Unit system of the texts: "us", "metric" or "kpa".
-        sure: Whether to tell how sure the results are, which takes several times as long.
+        sure: Whether to tell how sure the results are and what helps against what is broken, which
+            takes several times as long.
 
     Returns:
         What they do: figures in SI, texts in `units`.
@@ -103,12 +107,13 @@ def decision(figures: Figures, units: str, sure: bool = False) -> Decision:
     unit_for("pressure", units)
     kind, write = kind_of(figures), Writer(figures, units)
     findings = findings_of(figures)
+    said = tuple(worded(finding, write) for finding in findings)
     limits = limits_of(kind.limits, figures, write)
     return Decision(
         verdict=worst_verdict(findings).value,
         results=results_of(kind.results, figures, write),
         leading=kind.report,
-        findings=tuple(worded(finding, write) for finding in findings),
+        findings=advised(findings, said, figures, units) if sure else said,
         limits=limits,
         ways=kind.ways(figures, write),
         chart=kind.chart(figures, limits, write),

@@ -30,8 +30,9 @@ class OptionFigure:
 
 @dataclass(frozen=True, kw_only=True)
 class Option:
-    """One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew),
-    figures, the worst verdict of what could be judged and `says` with it how much that is, what is
+    """One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew, whether
+    tanks with a pre-charge of their own are charged like the others), figures, the worst verdict of
+    what could be judged and `says` with it how much that is, what is
     broken (in words), and what it costs against the way it stands beside."""
 
     id: str
@@ -40,6 +41,7 @@ class Option:
     cut_out_gauge_pa: float
     pre_charge_gauge_pa: float | None
     air_renewed: bool
+    tanks_alike: bool
     verdict: str
     says: str
     stops: int
@@ -58,14 +60,35 @@ class Judged:
     figures: Figures
     findings: tuple[Finding, ...]
 
+    @property
+    def system(self) -> System:
+        """The system that it is set on: as it is, or with its tanks charged alike."""
+        return self.figures.system
+
     @cached_property
     def known(self) -> tuple[Finding, ...]:
         """The findings, none surer than what was read."""
         return findings_of(self.figures)
 
-    def count(self, verdict: Verdict) -> int:
-        """How many findings say `verdict`."""
-        return sum(1 for finding in self.findings if finding.verdict is verdict)
+    def settable(self, verdict: Verdict) -> int:
+        """How many findings say `verdict` that settings can keep."""
+        return sum(1 for each in self.findings if each.verdict is verdict and each.rule.settable)
+
+    @cached_property
+    def passed(self) -> frozenset[str]:
+        """The limits that it passes, by their rules' ids: whatever is a stop, and what the list of
+        limits holds."""
+        held = {spec.allowed.name for spec in kind_of(self.figures).limits if spec.holds}
+        return frozenset(
+            each.rule.id
+            for each in self.broken
+            if each.verdict is Verdict.STOP or _limit_of(each) in held
+        )
+
+    @cached_property
+    def never_stops(self) -> float:
+        """The chance that the pump never reaches cut-out."""
+        return kind_of(self.figures).proposing.never_stops(self.figures)
 
     @property
     def broken(self) -> tuple[Finding, ...]:
@@ -77,6 +100,10 @@ class Judged:
         """How long the pump runs; 0 where it never stops, or where a run is not what counts."""
         run_s = kind_of(self.figures).diagnosis.run_s(self.figures)
         return run_s if run_s is not None and isfinite(run_s) else 0.0
+
+
+def _limit_of(finding: Finding) -> str:
+    return "" if finding.rule.limit is None else finding.rule.limit.name
 
 
 def broken(findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
@@ -134,6 +161,7 @@ def option_of(way: Judged, id: str, title: str, units: str, cost: str = "") -> O
         cut_out_gauge_pa=way.settings.cut_out_gauge_pa,
         pre_charge_gauge_pa=way.settings.pre_charge_gauge_pa,
         air_renewed=bool(way.settings.air_renewed),
+        tanks_alike=kind.proposing.alike(way.figures) is None,
         verdict=_judged_verdict(known).value,
         says=_says(count),
         stops=count[Verdict.STOP],

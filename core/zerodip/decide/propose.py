@@ -1,25 +1,26 @@
 """One press: which settings to take on this system, why, and what each other way would cost."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from zerodip.decide.options import Judged, Option, judged, option_of
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import Unread, unread_of, usual_values
-from zerodip.kinds.key_presses import nearest
-from zerodip.kinds.limits import highest_allowed_pa, limits_to_read, raised_to_pa
+from zerodip.kinds.key_presses import down, nearest, settings_at, up
+from zerodip.kinds.limits import limits_to_read, may_raise, raised_to_pa
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.rules.engine import Verdict
 from zerodip.text.writer import Writer
-from zerodip.units import PSI, band, text
+from zerodip.units import PSI, SYSTEMS, band, text
 
 __all__ = ["Proposal", "candidates", "propose"]
 
 _ALTERNATIVES = 3
 _LONG_ENOUGH = 0.9  # of the longest run: nobody turns a nut for the rest
 _SAME_PA = 1.0
+_NEVER = 0.1  # the chance of never stopping that a raised cut-out may bring
 _NOTHING_AGAINST = (False, 0, False, 0)
 Standing = tuple[bool, int, bool, int]
 
@@ -51,8 +52,31 @@ def candidates(figures: Figures, units: str) -> list[Settings]:
     Returns:
         Settings worth trying.
     """
-    found = [*kind_of(figures).proposing.candidates(figures, units), figures.settings]
+    worth = kind_of(figures).proposing.candidates
+    found = [*_in_any_steps(worth, figures, units), figures.settings]
     return list({_key(settings): settings for settings in found}.values())
+
+
+def _in_any_steps(
+    worth: Callable[[Figures, str], Iterable[Settings]], figures: Figures, units: str
+) -> Iterator[Settings]:
+    """Settings in whole steps of the units asked for, and those of other units put to the nearest
+    step on the safe side: what is proposed does not hang on the units."""
+    yield from worth(figures, units)
+    for other in SYSTEMS:
+        for each in () if other == units or _gap_fixed(figures) else worth(figures, other):
+            air = each.pre_charge_gauge_pa
+            yield from settings_at(
+                up(each.cut_in_gauge_pa, units),
+                down(each.cut_out_gauge_pa, units),
+                None if air is None else max(down(air, units), 0.0),
+                each.air_renewed,
+            )
+
+
+def _gap_fixed(figures: Figures) -> bool:
+    """Whether the differential stays as it is, to the last digit."""
+    return figures.one_screw or figures.practice.differential_school == "leave"
 
 
 def _key(settings: Settings) -> tuple[float, ...]:
@@ -88,12 +112,17 @@ def propose(
     """
     followed = practice or Practice()
     now = judged(system, settings, followed)
+    alike = kind_of(now.figures).proposing.alike(now.figures) or system
     others = (each for each in candidates(now.figures, units) if each != settings)
-    tried = [now, *(judged(system, each, followed) for each in others)]
+    tried = [now, *(judged(alike, each, followed) for each in others)]
+    if alike is not system:
+        tried.append(judged(alike, settings, followed))
     choice = _Choice(system, now, tried, units)
     if choice.standing != _NOTHING_AGAINST:
-        more = kind_of(now.figures).proposing.finer(now.figures, units)
-        better = choice.better(judged(system, each, followed) for each in dict.fromkeys(more))
+        more = dict.fromkeys(
+            _in_any_steps(kind_of(now.figures).proposing.finer, now.figures, units)
+        )
+        better = choice.better(judged(alike, each, followed) for each in more)
         choice = _Choice(system, now, [*tried, *better], units)
     return choice.proposal()
 
@@ -104,12 +133,11 @@ class _Choice:
     def __init__(self, system: System, now: Judged, tried: list[Judged], units: str) -> None:
         self.system, self.now, self.tried, self.units = system, now, tried, units
         self.kind = kind_of(now.figures)
-        self.unlimited = highest_allowed_pa(self.kind.limits, now.figures) is None
         self.raised_to = raised_to_pa(self.kind.limits, now.figures)
         self.floor_pa = self.kind.proposing.floor_pa(now.figures)
         self.ranked = self._ranked()
         self.best = self.ranked[0]
-        self.same = self.best.settings == self.now.settings
+        self.same = (self.best.settings, self.best.system) == (now.settings, now.system)
         self.assumed = bool(usual_values(now.figures))
 
     def proposal(self) -> Proposal:
@@ -139,8 +167,8 @@ class _Choice:
 
     @property
     def standing(self) -> Standing:
-        """Whether it cannot be set, stops, whether the wanted pressure is missed, and cautions of
-        the best."""
+        """Whether it is not to be told, stops, whether the wanted pressure is missed, and cautions
+        of the best."""
         return self._standing(self.best)
 
     def better(self, ways: Iterable[Judged]) -> list[Judged]:
@@ -148,33 +176,29 @@ class _Choice:
         return [way for way in ways if self._standing(way) < self.standing]
 
     def _standing(self, way: Judged) -> Standing:
-        """Whether it raises what may not be raised, stops, whether the wanted pressure is missed,
-        and the cautions that settings can keep: lower pressure only to please a weak pump would
-        help nobody."""
-        cautions = sum(
-            1 for each in way.broken if each.verdict is Verdict.CAUTION and each.rule.settable
-        )
-        return self._raises(way), way.count(Verdict.STOP), not self._wanted(way), cautions
+        """Whether it passes a limit that is kept now or raises what may not be raised, stops,
+        whether the wanted pressure is missed, and cautions. Only what settings can keep counts:
+        lower pressure only to please a weak pump would help nobody."""
+        kept_now = way.passed - {each.rule.id for each in self.now.broken}
+        worse = self._raises(way) or bool(kept_now)
+        stops, cautions = (way.settable(each) for each in (Verdict.STOP, Verdict.CAUTION))
+        return worse, stops, not self._wanted(way), cautions
 
     def _raises(self, way: Judged) -> bool:
-        """Whether it raises cut-out beyond what the limits that were read allow to be set: nothing
-        is told to be raised before they are read, nor so near to them that no nut can be set."""
+        """Whether it raises cut-out beyond what the limits that were read allow to be set, or to
+        where the pump may never reach it."""
         to = way.settings.cut_out_gauge_pa
-        if self.unlimited and to > self.now.figures.stands_pa + _SAME_PA:
-            return True  # not even back to where it once was set
-        if to <= self.now.settings.cut_out_gauge_pa + _SAME_PA:
-            return False
-        return self.raised_to is None or to > self.raised_to + _SAME_PA
+        if not may_raise(self.kind.limits, self.now.figures, to):
+            return True
+        raised = to > self.now.settings.cut_out_gauge_pa + _SAME_PA
+        return raised and way.never_stops > max(_NEVER, self.now.never_stops)
 
     def _wanted(self, way: Judged) -> bool:
         """Whether it keeps the wanted pressure."""
         return way.settings.cut_in_gauge_pa >= self.floor_pa - _SAME_PA
 
     def _rank(self, way: Judged, long_enough: float) -> tuple[float, ...]:
-        now, to = self.now.settings, way.settings
-        change = abs(to.cut_in_gauge_pa - now.cut_in_gauge_pa) + abs(
-            to.cut_out_gauge_pa - now.cut_out_gauge_pa
-        )
+        change = self._change(way)
         short = way.run_s < long_enough
         # Of what nothing speaks against, the switch as it is: nobody turns nuts for a longer run.
         healthy = self._standing(way) == _NOTHING_AGAINST
@@ -189,12 +213,20 @@ class _Choice:
             -way.run_s,
         )
 
+    def _change(self, way: Judged) -> float:
+        """How far the points are moved, Pa."""
+        now, to = self.now.settings, way.settings
+        return abs(to.cut_in_gauge_pa - now.cut_in_gauge_pa) + abs(
+            to.cut_out_gauge_pa - now.cut_out_gauge_pa
+        )
+
     def _apart(self) -> list[Judged]:
-        """The next best ways, each with set points of its own; today's stands in the table
-        anyway."""
+        """The next best ways, each with set points of its own, none worse than today's; today's
+        stands in the table anyway."""
         found: dict[tuple[float, float], Judged] = {}
+        today = self._standing(self.now)
         for way in self.ranked[1:]:
-            if way.settings != self.now.settings:
+            if way.settings != self.now.settings and self._standing(way) <= today:
                 found.setdefault((way.settings.cut_in_gauge_pa, way.settings.cut_out_gauge_pa), way)
         return list(found.values())[:_ALTERNATIVES]
 
@@ -217,7 +249,14 @@ class _Choice:
                 text(each, "duration", self.units) for each in (way.run_s, self.best.run_s)
             )
             return f"Runs {ran} instead of {best}."
-        return "" if way.settings == self.best.settings else "As good, but more to turn."
+        if way.settings == self.best.settings:
+            return ""
+        if self._raises(way):
+            return "Raised further than is known to be safe."
+        if self._standing(way) != self.standing:
+            return ""
+        more = self._change(way) > self._change(self.best) + _SAME_PA
+        return "As good, but more to turn." if more else "As good."
 
     def _why(self) -> Iterator[str]:
         figures, proposing = self.best.figures, self.kind.proposing
@@ -226,6 +265,7 @@ class _Choice:
         said = [
             self._on_usual(),
             self._air_alone(),
+            self._alike(),
             self._not_raised(),
             write.fill(proposing.keeps(figures, self._wanted(self.best), floor)),
             write.fill(proposing.charge(figures)),
@@ -238,10 +278,13 @@ class _Choice:
             yield "It is what is set now: nothing to gain by turning."
 
     def _headline(self) -> str:
-        """Nothing is left as it is on usual values."""
+        """Nothing is left as it is on usual values, and nothing is well while a stop stands."""
         if self.assumed:
             return "By usual values only"
-        return "Leave it as it is" if self.same else "Set"
+        if not self.same:
+            return "Set"
+        stops = any(each.verdict is Verdict.STOP for each in self.best.broken)
+        return "Settings can stay; a stop is open" if stops else "Leave it as it is"
 
     def _on_usual(self) -> str:
         titles = dict.fromkeys(each.title for each in usual_values(self.now.figures))
@@ -267,9 +310,18 @@ class _Choice:
             return ""
         if abs(after - before) < _SAME_PA:
             return ""
+        if self.now.figures.is_assumed("settings.pre_charge_gauge_pa"):
+            return f"Leave the switch; set the pre-charge to {text(after, 'pressure', self.units)}."
         much = text(abs(after - before), "pressure", self.units)
         does = f"set the pre-charge {much} {'higher' if after > before else 'lower'}"
         return f"Leave the switch; {does} than it is set."
+
+    def _alike(self) -> str:
+        """That tanks which differ are charged alike."""
+        if self.best.system == self.now.system:
+            return ""
+        air = text(self.best.settings.pre_charge_gauge_pa, "pressure", self.units)
+        return f"Set every tank to the same pre-charge, {air}."
 
     def _aired(self) -> str:
         if not self.best.settings.air_renewed or self.now.settings.air_renewed:
@@ -287,10 +339,10 @@ class _Choice:
         )
 
     def _limits(self, write: Writer) -> str:
-        _, stops, _, cautions = self.standing
         names = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if f.rule.settable)
         other = "; ".join(write.fill(f.rule.fails) for f in self.best.broken if not f.rule.settable)
-        plant = f" What lies in the plant, not in the settings: {other}." if other else ""
+        plant = f" No setting fixes: {other}." if other else ""
+        stops, cautions = (self.best.settable(each) for each in (Verdict.STOP, Verdict.CAUTION))
         if stops:
             return f"No setting alone keeps every limit. What is left: {names}.{plant}"
         if cautions:

@@ -152,8 +152,8 @@ class _Search:
         if kind is None:
             raise TypeError(f"nothing to size on a {system.kind}")
         self.kind, self.system, self.practice = kind, system, practice
-        self.settings = kind.settings(system, settings)
-        self.now = figures_for(system, kind.settings(system, settings), practice)
+        self.as_set = figures_for(system, settings, practice)
+        self.now = self._judged(system)
         wanted, value = kind.target(self.now)
         self.chosen = target is not None
         self.target = target or Target(kind=wanted, value=value)
@@ -164,8 +164,11 @@ class _Search:
         return self.kind.have_m3(self.now)
 
     def figures(self, volume: float, beside: bool) -> Figures:
-        resized = self.kind.resized(self.system, volume, beside) or self.system
-        return figures_for(resized, self.settings, self.practice)
+        return self._judged(self.kind.resized(self.system, volume, beside) or self.system)
+
+    def _judged(self, system: System) -> Figures:
+        """With the air that would be set on it."""
+        return figures_for(system, self.kind.settings(self.as_set, system), self.practice)
 
     def merit(self, figures: Figures) -> float:
         """At least 1 where what is wanted is met; grows with the volume. Whoever chose a target is
@@ -277,7 +280,8 @@ def _says(search: _Search, least: float | None, added: float | None, units: str)
         return none_needed
     if added == 0.0:
         have = text(search.have_m3, "volume", units)
-        said = f"What is there, {have}{search.kind.aired or ','} gives {wanted}."
+        aired = Writer(search.as_set, units).fill(search.kind.aired(search.as_set))
+        said = f"What is there, {have}{aired or ','} gives {wanted}."
         return f"{said} {_misses(search, search.now, units)}".strip()
     if least is None:
         return (

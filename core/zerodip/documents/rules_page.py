@@ -45,7 +45,7 @@ def _section(rule: Rule[Any], kinds: list[str]) -> str:
         f"- kept when {limit}, else {rule.broken.value}{tolerable}",
         f"- needs: {needs or 'nothing that may be missing'}",
         f"- source: {rule.source.line} ({rule.source.kind})",
-        f"- broken, it says: **{rule.fails}** {rule.advice}",
+        f"- broken, it says: **{rule.fails}** {rule.means}",
         f"- formula: {rule.formula}",
     ]
     return "\n".join(lines) + "\n"

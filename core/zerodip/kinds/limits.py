@@ -21,6 +21,7 @@ __all__ = [
     "limits_of",
     "limits_to_read",
     "lowest_limit",
+    "may_raise",
     "raised_to_pa",
     "rating",
 ]
@@ -201,6 +202,29 @@ def raised_to_pa(specs: Iterable[LimitSpec], figures: Figures) -> float | None:
         return None
     highest = highest_allowed_pa(bound, figures)
     return highest - _ROOM_PA if hurting and highest is not None else highest
+
+
+def may_raise(specs: Iterable[LimitSpec], figures: Figures, to_pa: float) -> bool:
+    """Whether cut-out may be told to be set to a pressure: lower than it is set always, but nothing
+    is raised before the limits are read, nor so near to one that no nut can be set below it.
+
+    Args:
+        specs: The kind's list.
+        figures: The system's figures under its settings.
+        to_pa: Cut-out, Pa gauge.
+
+    Returns:
+        Whether it may.
+
+    Source: Common practice, no source.
+    """
+    listed = tuple(specs)
+    if highest_allowed_pa(listed, figures) is None and to_pa > figures.stands_pa + 1.0:
+        return False  # not even back to where it once was set
+    if to_pa <= figures.cut_out_pa + 1.0:
+        return True
+    raised_to = raised_to_pa(listed, figures)
+    return raised_to is not None and to_pa <= raised_to + 1.0
 
 
 def limits_to_read(specs: Iterable[LimitSpec], figures: Figures) -> tuple[Reading, ...]:

@@ -18,6 +18,7 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.inputs import Input
 from zerodip.kinds.limits import Limit, LimitSpec
 from zerodip.kinds.parts import System
+from zerodip.kinds.remedies import Remedy
 from zerodip.kinds.results import ResultSpec
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.kinds.trouble_causes import NO_TROUBLES
@@ -75,9 +76,11 @@ class Proposing(Generic[F]):
     system named; `finer` more of them, tried where something still speaks against the best;
     `floor_pa` the cut-in that must be kept for the wanted pressure; `usual_psi` the usual switch
     settings, `usual_charge_pa` the pre-charge that goes with such a cut-in; `shown` the results of
-    a table of options; `preference` ranks settings where a run says nothing, more is better;
-    `keeps` tells the wanted pressure, `charge` why the pre-charge is not the usual one, `why` what
-    else speaks for the best, `aired` what renewing the air gives back (templates)."""
+    a table of options; `never_stops` the chance that the pump never reaches cut-out, by what its
+    dead-head may be off by; `alike` the system with the same air in all its tanks, where it is not;
+    `preference` ranks settings where a run says nothing, more is better; `keeps` tells the wanted
+    pressure, `charge` why the pre-charge is not the usual one, `why` what else speaks for the best,
+    `aired` what renewing the air gives back (templates)."""
 
     candidates: Callable[[F, str], Iterable[Settings]]
     finer: Callable[[F, str], Iterable[Settings]] = lambda figures, units: ()
@@ -86,6 +89,8 @@ class Proposing(Generic[F]):
     usual_charge_pa: Callable[[F, float], float | None] = lambda figures, cut_in_pa: None
     shown: tuple[str, ...] = ()
     preference: Callable[[F], float] = lambda figures: 0.0
+    never_stops: Callable[[F], float] = lambda figures: 0.0
+    alike: Callable[[F], System | None] = lambda figures: None
     keeps: Callable[[F, bool, str], str] = lambda figures, kept, floor: ""
     charge: Callable[[F], str] = lambda figures: ""
     why: Callable[[F], str] = lambda figures: ""
@@ -97,7 +102,7 @@ class Demand:
     """One thing that a size has to meet: `measure` at least (or at most) `limit`, both SI; None
     where `unread` is not known. `title` names it, `says` the limit with its value filled in."""
 
-    id: Literal["run", "starts", "day"]
+    id: Literal["run", "starts", "day", "start"]
     title: str
     says: str
     dimension: str
@@ -141,13 +146,13 @@ def hourly_starts(starts: float | None, borne: float | None, power: Reading | No
 @dataclass(frozen=True, kw_only=True)
 class Sizing(Generic[S, F]):
     """How tanks are sized. `resized` puts a volume (m³) in place of what is there, or beside it
-    (None where no more fits); `settings` are those that a size is judged at; `have_m3` what is
-    there, `run_s` and `starts_per_s` what it gives; `target` the (kind, value) wanted by default,
-    `demands` what is asked of a size besides;
-    `nominal_m3` the volumes usually sold, by unit system; `second` another form's volume with the
-    difference explained (a template). `starts_words` are the dimension and name of what is counted,
-    `aired` is said of what is there once it has its air again, `no_more` where no more can be
-    entered beside it, and `none_needed` where nothing is needed at all."""
+    (None where no more fits); `settings` are those that a size is judged at, with the air that
+    would be set on it; `have_m3` what is there, `run_s` and `starts_per_s` what it gives; `target`
+    the (kind, value) wanted by default, `demands` what is asked of a size besides; `nominal_m3` the
+    volumes usually sold, by unit system; `second` another form's volume with the difference
+    explained (a template). `starts_words` are the dimension and name of what is counted, `aired` is
+    said of what is there once it has its air (a template), `no_more` where no more can be entered
+    beside it, and `none_needed` where nothing is needed at all."""
 
     resized: Callable[[S, float, bool], S | None]
     have_m3: Callable[[F], float]
@@ -155,12 +160,12 @@ class Sizing(Generic[S, F]):
     target: Callable[[F], tuple[Literal["run", "starts"], float]]
     demands: Callable[[F], tuple[Demand, ...]] = lambda figures: ()
     run_s: Callable[[F], float | None] = lambda figures: None
-    settings: Callable[[S, Settings], Settings] = lambda system, settings: settings
+    settings: Callable[[F, S], Settings] = lambda figures, system: figures.settings
     least_m3: float = 0.0005
     most_m3: float = 20.0
     nominal_m3: Callable[[str], tuple[float, ...]]
     starts_words: tuple[str, str] = ("rate", "starts")
-    aired: str = ""
+    aired: Callable[[F], str] = lambda figures: ""
     no_more: str = ""
     none_needed: Callable[[F], str] = lambda figures: ""
     second: Callable[[F, str, float, str], tuple[float, str, str] | None] = (
@@ -253,7 +258,8 @@ class Edge:
 class Kind(Generic[S, F]):
     """One kind of system. `template` are the usual system and settings to begin with; `report` the
     results that a customer can follow; `settings_faults` the faults of settings that are right by
-    themselves but not for this system; `with_found` puts figures found on a visit into it, by
+    themselves but not for this system; `remedies` is the catalogue of what may be changed, told in
+    a unit system; `with_found` puts figures found on a visit into it, by
     field; `stiff_switch` that a turn of its switch goes as far as a compressor's; `unread` fields
     whose usual values are no part of the template; `inputs` what is only known within something,
     `edges` the lines of its ribbon that this blurs; `troubles` what may be wrong with it."""
@@ -271,6 +277,7 @@ class Kind(Generic[S, F]):
     chart: Callable[[F, Sequence[Limit], Writer], Chart]
     visit: VisitParts[F]
     proposing: Proposing[F]
+    remedies: Callable[[F, str], Iterable[Remedy[S]]] = lambda figures, units: ()
     stiff_switch: bool = False
     unread: tuple[str, ...] = ()
     inputs: tuple[Input[F], ...] = ()

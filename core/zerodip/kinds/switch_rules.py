@@ -16,10 +16,10 @@ EARTH: tuple[Rule[Figures], ...] = (
         measure=Figures.earth_present,
         sense="is",
         needs=(Figures.earth_present,),
-        advice=(
-            "A missing earth wire is a finding for a licensed person: tell the customer and write"
-            " it down."
+        means=(
+            "A fault would make the case and the pipes live. Tell the customer and write it down."
         ),
+        settable=False,
         formula="Every switch is earthed; mains stands at its open terminals.",
     ),
 )
@@ -34,10 +34,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         sense="at_least",
         needs=(Figures.switch_least_in_pa,),
         figure=f"{Figures.cut_in_pa} {OP} {Figures.switch_least_in_pa}",
-        advice=(
-            "The range nut would come off its spring: take a switch with a lower range, or raise"
-            " cut-in."
-        ),
+        means="The range nut would come off its spring.",
         formula=(
             f"Cut-in {Figures.cut_in_pa}; the switch goes down to {Figures.switch_least_in_pa}."
         ),
@@ -51,10 +48,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         limit=Figures.switch_most_out_pa,
         needs=(Figures.switch_most_out_pa,),
         figure=f"{Figures.cut_out_pa} {OP} {Figures.switch_most_out_pa}",
-        advice=(
-            "The spring would be solid before cut-out: take a switch with a higher range, or lower"
-            " cut-out."
-        ),
+        means="The spring would be solid before cut-out.",
         formula=(
             f"Cut-out {Figures.cut_out_pa}; the switch goes up to {Figures.switch_most_out_pa}."
         ),
@@ -69,10 +63,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         sense="at_least",
         needs=(Figures.least_differential_pa,),
         figure=f"{Figures.differential_pa} {OP} {Figures.least_differential_pa}",
-        advice=(
-            "This switch cannot be set so close: widen the differential to"
-            f" {Figures.least_differential_pa} or more."
-        ),
+        means="This switch cannot be set so close.",
         formula=(
             f"Differential {Figures.differential_pa}; the switch's least"
             f" {Figures.least_differential_pa}."
@@ -87,10 +78,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         limit=Figures.most_differential_pa,
         needs=(Figures.most_differential_pa,),
         figure=f"{Figures.differential_pa} {OP} {Figures.most_differential_pa}",
-        advice=(
-            "This switch cannot be set so wide: narrow the differential to"
-            f" {Figures.most_differential_pa} or less."
-        ),
+        means="This switch cannot be set so wide.",
         formula=(
             f"Differential {Figures.differential_pa}; the switch's greatest"
             f" {Figures.most_differential_pa}."

@@ -20,6 +20,7 @@ __all__ = [
     "curve_gauge_pa",
     "flow_m3_s",
     "rated_delivery",
+    "tapped_gauge_pa",
 ]
 
 STEPS = 36
@@ -193,3 +194,32 @@ def balance_gauge_pa(line: Delivery, flow: float) -> float:
     high, low = line.flows_m3_s[at - 1], line.flows_m3_s[at]
     share = (high - flow) / (high - low)
     return max(line.gauges_pa[at - 1] * (1 - share) + line.gauges_pa[at] * share, 0.0)
+
+
+def tapped_gauge_pa(
+    line: Delivery, draw_m3_s: float, at_gauge_pa: float, outlet_pa: float = 0.0
+) -> float:
+    """The gauge pressure (Pa) at which pump and open taps balance, the taps being orifices that
+    pass `draw_m3_s` at `at_gauge_pa`.
+
+    Args:
+        line: What the pump delivers.
+        draw_m3_s: What the taps pass at that pressure, m³/s, above 0.
+        at_gauge_pa: Gauge pressure, Pa, above 0.
+        outlet_pa: What the height of the taps takes from the gauge, Pa, below that pressure.
+
+    Returns:
+        Gauge pressure, Pa, 0 or more.
+
+    Source: Q_pump(p) = Q·√(p/p₀) (orifice equation), p at the taps; halving (numerical), within
+    1 Pa.
+    """
+    at = max(at_gauge_pa - outlet_pa, 1.0)
+    low, high = outlet_pa, outlet_pa + at * max(line.flows_m3_s[0] / draw_m3_s, 1e-3) ** 2
+    while high - low > 1.0:
+        middle = (low + high) / 2
+        if flow_m3_s(line, middle) >= draw_m3_s * ((middle - outlet_pa) / at) ** 0.5:
+            low = middle
+        else:
+            high = middle
+    return max((low + high) / 2, 0.0)

@@ -133,7 +133,8 @@ def hot_fill(
         warmth = (gauge + atmosphere_pa) * volume_m3 / (atmosphere_pa * air)
         flow = flow_m3_s(gauge)
         rises = _GAMMA * hot_k / room_k * flow - cools * (warmth - 1)
-        pace = volume_m3 / (atmosphere_pa * max(rises, 1e-3 * flow))  # s per Pa
+        # Air that has come down to the room's temperature fills at that temperature, no slower.
+        pace = volume_m3 / (atmosphere_pa * max(rises, flow))  # s per Pa
         return pace, flow * pace
 
     seconds, air = 0.0, (low + atmosphere_pa) * volume_m3 / atmosphere_pa
@@ -147,7 +148,7 @@ def hot_fill(
         seconds += step * (a[0] + 2 * b[0] + 2 * c[0] + d[0]) / 6
         air += step * (a[1] + 2 * b[1] + 2 * c[1] + d[1]) / 6
     warmth = (high + atmosphere_pa) * volume_m3 / (atmosphere_pa * air)
-    return HotFill(seconds, air - first, room_k * (warmth - 1))
+    return HotFill(seconds, air - first, room_k * max(warmth - 1, 0.0))
 
 
 @dataclass(frozen=True)

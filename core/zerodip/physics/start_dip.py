@@ -2,19 +2,14 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from zerodip.physics.bladder_tank import Bank, pressure_abs_pa, water_m3
-from zerodip.physics.fill import FillLine, log_mean, pieces
 
 __all__ = [
-    "Sustained",
-    "emptied_in_start_s",
     "largest_pre_charge_abs_pa",
     "lowest_abs_pa",
     "reserve_m3",
     "start_need_m3",
-    "sustained_draw",
 ]
 
 
@@ -103,65 +98,3 @@ def start_need_m3(draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: floa
         meets_s = ramp_s * draw_m3_s / flow_m3_s if flow_m3_s else 0.0
         return draw_m3_s * (lag_s + meets_s / 2)
     return draw_m3_s * lag_s + (draw_m3_s - flow_m3_s / 2) * ramp_s
-
-
-def emptied_in_start_s(
-    reserve_m3: float, draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: float
-) -> float:
-    """How long a reserve lasts that is less than a start needs, from the switch's closing: within
-    the lag in a straight line, after it less what the ramp has delivered by then.
-
-    Args:
-        reserve_m3: Water held at cut-in, m³, 0 to what the start needs.
-        draw_m3_s: Steady draw, m³/s, above 0.
-        flow_m3_s: The pump's flow at cut-in, m³/s, 0 or more.
-        lag_s: From the switch's closing to the first delivery, s, 0 or more.
-        ramp_s: From the first delivery to the whole of it, s, 0 or more.
-
-    Returns:
-        Time, s.
-
-    Source: Mass balance, draw·τ − flow·τ²/(2·ramp) after the lag.
-    """
-    left = reserve_m3 - draw_m3_s * lag_s
-    if left <= 0 or ramp_s <= 0:
-        return reserve_m3 / draw_m3_s
-    pace = flow_m3_s / ramp_s
-    root = math.sqrt(max(draw_m3_s**2 - 2 * pace * left, 0.0))
-    return lag_s + 2 * left / (draw_m3_s + root)
-
-
-@dataclass(frozen=True)
-class Sustained:
-    """Where tank and pump come to under a steady draw: the water then held (m³), and the seconds
-    until the tank is empty (infinity where it never is)."""
-
-    held_m3: float
-    empty_s: float
-
-
-def sustained_draw(fill: FillLine, held_m3: float, draw_m3_s: float) -> Sustained:
-    """Where a running pump and its tank come to under a steady draw, from `held_m3`, if they
-    fall.
-
-    Args:
-        fill: The fill table, from empty to cut-out.
-        held_m3: Water held at first, m³, 0 or more.
-        draw_m3_s: Steady draw, m³/s, 0 or more.
-
-    Returns:
-        Where they come to.
-
-    Source: Mass balance dW/dt = Q_pump − Q_draw; straight lines between entries (numerical).
-    """
-    seconds = 0.0
-    for width, below, above in reversed(pieces(fill, 0.0, held_m3)):
-        if above >= draw_m3_s:
-            return Sustained(held_m3, float("inf"))
-        if below >= draw_m3_s:
-            kept = width * (below - draw_m3_s) / (below - above)
-            return Sustained(held_m3 - width + kept, float("inf"))
-        seconds += width / log_mean(draw_m3_s - above, draw_m3_s - below)
-        held_m3 -= width
-    empties = fill.flows_m3_s[0] < draw_m3_s
-    return Sustained(0.0, seconds if empties else float("inf"))

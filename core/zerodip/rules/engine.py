@@ -22,6 +22,7 @@ __all__ = [
     "WordedFinding",
     "by_weight",
     "exceeds",
+    "is_broken",
     "judge",
     "on_usual",
     "run",
@@ -63,10 +64,11 @@ class Rule(Generic[F]):
     limit, and a caution before it. `needs` are figures without whose readings it cannot tell;
     `untold` says why, where all is read and it cannot tell all the same. `title` is said of a rule
     kept, `fails` of one broken. Texts are templates made of figures; `figure` may hold the sign
-    between measure and limit as it stands (`OP`). `advise` chooses another advice than `advice`
-    where that cannot be followed ("": `advice`), in the unit system named. `assumes` tells that the
-    measure rests on what was assumed and not read: then a stop is a caution. `settable` tells that
-    settings can keep it: what lies in the plant alone moves no setting."""
+    between measure and limit as it stands (`OP`). `means` is what follows from a broken one, never
+    what to do: remedies are tried on the model (`zerodip.kinds.trials`). `calls_for` is what it
+    takes where nothing that can be tried helps. `assumes` tells that the measure rests on what was
+    assumed and not read: then a stop is a caution. `settable` tells that settings can keep it: what
+    lies in the plant alone moves no setting."""
 
     id: str
     title: str
@@ -84,8 +86,8 @@ class Rule(Generic[F]):
     applies: Callable[[F], bool] = lambda figures: True
     not_applicable: str = "Does not apply here."
     figure: str = ""
-    advice: str
-    advise: Callable[[F, str], str] | None = None
+    means: str
+    calls_for: str = ""
     formula: str
 
     def __post_init__(self) -> None:
@@ -95,6 +97,10 @@ class Rule(Generic[F]):
         unread = [need.name for need in self.needs if need.reading is None]
         if unread:
             raise TypeError(f"{self.id}: no reading is known for {', '.join(unread)}")
+
+    def sign(self, broken: bool) -> str:
+        """The sign between measure and limit, kept or broken."""
+        return _SIGNS[self.sense][broken]
 
     @property
     def figures(self) -> tuple[Figure[Any], ...]:
@@ -109,17 +115,20 @@ class Rule(Generic[F]):
 @dataclass(frozen=True)
 class Finding:
     """What a rule says of one system. `usual` are the readings for which a usual value stands that
-    decides the verdict: it would be another if they turned out differently."""
+    decides the verdict: it would be another if they turned out differently. `doubt` is the chance
+    of the opposite, where a pass is too near its limit for what its inputs may be off by."""
 
     rule: Rule[Any]
     verdict: Verdict
     missing: tuple[Reading, ...] = ()
     usual: tuple[Reading, ...] = ()
+    doubt: float = 0.0
 
 
 @dataclass(slots=True, kw_only=True)
 class WordedFinding:
-    """A finding in words, figures in one unit system. Not frozen: thirty are made at every move of
+    """A finding in words, figures in one unit system; `remedy` is what was tried and helps, where
+    that was asked for. Not frozen: thirty are made at every move of
     a finger, and freezing would take longer than the words."""
 
     rule: str
@@ -131,6 +140,7 @@ class WordedFinding:
     source: str
     missing: tuple[Reading, ...]
     usual: tuple[Reading, ...]
+    remedy: str = ""
 
 
 def run(rules: Iterable[Rule[F]], figures: F) -> tuple[Finding, ...]:
@@ -202,6 +212,11 @@ def _kept(rule: Rule[F], figures: F, against: Figure[Any] | None) -> bool:
     return bool(measure <= limit + same if rule.sense == "at_most" else measure >= limit - same)
 
 
+def is_broken(finding: Finding) -> bool:
+    """Whether a finding is a stop or a caution."""
+    return finding.verdict in (Verdict.STOP, Verdict.CAUTION)
+
+
 def worst_verdict(findings: Iterable[Finding]) -> Verdict:
     """The worst verdict among the findings; pass when there are none."""
     return min((f.verdict for f in findings), key=lambda v: SEVERITY[v], default=Verdict.PASS)
@@ -211,13 +226,13 @@ def worded(finding: Finding, write: Writer) -> WordedFinding:
     """The finding in words. What cannot be told is said by naming the reading; a pass needs no
     advice."""
     rule = finding.rule
-    broken = finding.verdict in (Verdict.STOP, Verdict.CAUTION)
+    broken = is_broken(finding)
     told = finding.verdict not in (Verdict.CANNOT_TELL, Verdict.NOT_APPLICABLE)
     return WordedFinding(
         rule=rule.id,
         verdict=finding.verdict.value,
         title=write.fill(rule.fails if broken else rule.title),
-        figure=write.fill(rule.figure, _SIGNS[rule.sense][broken]) if told else "",
+        figure=write.fill(rule.figure, rule.sign(broken)) if told else "",
         advice=_advice(finding, write),
         formula=write.fill(rule.formula) if told else "",
         source=rule.source.line,
@@ -233,16 +248,16 @@ def _advice(finding: Finding, write: Writer) -> str:
         return finding.rule.not_applicable
     if finding.verdict is Verdict.PASS:
         return ""
-    rule = finding.rule
-    other = rule.advise(write.figures, write.system) if rule.advise else ""
-    advice = write.fill(other or rule.advice)
-    usual = _titles(finding.usual)
-    return f"{advice} A usual value decides this: read {usual} first." if usual else advice
+    means, usual = write.fill(finding.rule.means), _titles(finding.usual)
+    return f"{means} A usual value decides this: read {usual} first." if usual else means
 
 
 def _open(finding: Finding, write: Writer) -> str:
     """What would tell."""
     read = _titles(finding.missing)
+    if finding.doubt:
+        surer = f" Read {read} to be surer." if read else ""
+        return f"OK by these figures, but {finding.doubt:.0%} likely the other way.{surer}"
     if finding.usual:
         return f"OK with the usual values only. Read {read}."
     if read:

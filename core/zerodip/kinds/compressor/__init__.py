@@ -8,12 +8,13 @@ from zerodip.kinds.compressor.inputs import EDGES, INPUTS
 from zerodip.kinds.compressor.limits import LIMITS
 from zerodip.kinds.compressor.measured import measured
 from zerodip.kinds.compressor.model import COMPRESSOR, CompressorSystem
+from zerodip.kinds.compressor.remedies import catalogue
 from zerodip.kinds.compressor.results import RESULTS
 from zerodip.kinds.compressor.rules import RULES
 from zerodip.kinds.compressor.sizing import demands, resized, target
 from zerodip.kinds.compressor.troubles import TROUBLES
 from zerodip.kinds.compressor.visit import CHECKS, JOBS, STEPS, WATCH, drain
-from zerodip.kinds.nominal_sizes import tank_sizes_m3
+from zerodip.kinds.nominal_sizes import receiver_sizes_m3
 from zerodip.kinds.protocol import Diagnosis, Kind, Proposing, Simulating, Sizing, VisitParts
 from zerodip.kinds.steps import READ
 from zerodip.kinds.templates import usual_settings
@@ -63,6 +64,7 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
         shown=("between", "run", "pump_up", "starts", "duty"),
         keeps=keeps,
     ),
+    remedies=catalogue,
     sizing=Sizing(
         resized=resized,
         have_m3=lambda figures: figures.volume_m3,
@@ -70,7 +72,7 @@ AIR_COMPRESSOR = Kind[CompressorSystem, CompressorFigures](
         starts_per_s=lambda figures: figures.worst_starts_per_s,
         target=target,
         demands=demands,
-        nominal_m3=tank_sizes_m3,
+        nominal_m3=receiver_sizes_m3,
         no_more=(
             "Six receivers are the most that a file holds: put a bigger one in place of one that is"
             " there."

@@ -98,6 +98,11 @@ class CompressorFigures(Figures):
         )
 
     @cached_property
+    def room_k(self) -> float:
+        """The room's temperature: today's, else the season's mean, else 20 °C. K."""
+        return self.site.now_k or self.site.mean_k or ROOM_K
+
+    @cached_property
     def hot(self) -> HotFill:
         """The run from cut-in to cut-out with nothing used."""
         return self._hot_fill(self.cut_in_pa)
@@ -107,7 +112,7 @@ class CompressorFigures(Figures):
             self.volume_m3,
             self.cold_store.flow_m3_s,
             (from_gauge_pa, self.cut_out_pa),
-            (max(self.delivery_k, ROOM_K), ROOM_K),
+            (max(self.delivery_k, self.room_k), self.room_k),
             self.atmosphere_pa,
         )
 
@@ -187,27 +192,32 @@ class CompressorFigures(Figures):
         """Mean delivery from cut-in to cut-out."""
         return self.between_m3 / self.run_s
 
+    @figure("air_flow")
+    def taken_m3_s(self) -> float | None:
+        """Free air that the tools use and the leak takes, as far as that was measured."""
+        return None if self.use_m3_s is None else self.use_m3_s + (self.leak_m3_s or 0.0)
+
     @figure("share")
     def duty(self) -> float | None:
         """Share of the time that the compressor runs at this air use; 1 when it never catches
         up."""
-        if self.use_m3_s is None:
+        if self.taken_m3_s is None:
             return None
         rate = self.use_starts_per_s or 0.0
-        on = fill_seconds(self.store.fill, self.kept_m3, self.full_m3, self.use_m3_s)
+        on = fill_seconds(self.store.fill, self.kept_m3, self.full_m3, self.taken_m3_s)
         return rate * on if rate > 0 else 1.0
 
     @figure("rate")
     def use_starts_per_s(self) -> float | None:
         """Starts at this air use; 0 when it never catches up."""
-        if self.use_m3_s is None:
+        if self.taken_m3_s is None:
             return None
-        return starts_per_s(self.store.fill, self.kept_m3, self.full_m3, self.use_m3_s)
+        return starts_per_s(self.store.fill, self.kept_m3, self.full_m3, self.taken_m3_s)
 
     @figure("duration")
     def off_s(self) -> float | None:
         """Rest between two runs at this air use."""
-        return None if self.use_m3_s is None else self.between_m3 / self.use_m3_s
+        return None if self.taken_m3_s is None else self.between_m3 / self.taken_m3_s
 
     @cached_property
     def worst(self) -> WorstDraw | None:
@@ -231,7 +241,9 @@ class CompressorFigures(Figures):
     @figure("pressure")
     def settled_pa(self) -> float:
         """What the gauge shows once the air has cooled after the click."""
-        return settled_gauge_pa(self.cut_out_pa, self.click_warming_k, ROOM_K, self.atmosphere_pa)
+        return settled_gauge_pa(
+            self.cut_out_pa, self.click_warming_k, self.room_k, self.atmosphere_pa
+        )
 
     @figure("pressure")
     def settles_pa(self) -> float:

@@ -96,6 +96,6 @@ INPUTS: tuple[Input[C], ...] = (
         reading=Reading("system.leak_test", "the leak watch on a finer gauge, or for longer"),
         off=_leak_off,
         moved=_leaked,
-        moves=(C.leak_m3_s,),
+        moves=(C.leak_m3_s, C.duty),
     ),
 )

@@ -2,24 +2,14 @@
 valve."""
 
 from zerodip.kinds.compressor.figures import CompressorFigures as C
-from zerodip.kinds.compressor.limits import LIMITS
 from zerodip.kinds.switch_rules import EARTH, SWITCH
-from zerodip.kinds.widening import wider, wider_says
 from zerodip.rules.engine import Rule, Verdict
 from zerodip.rules.sources import DOE_AIR, MASS_BALANCE, NEMA_MG_10, practice
 from zerodip.text.figure import OP
-from zerodip.units import text
 
 __all__ = ["RULES"]
 
 _RATING = practice("never exceed the lowest rating")
-
-
-def _rarer(figures: C, units: str) -> str:
-    bears, gap = figures.hourly_limit_per_s or 0.0, figures.most_usual_differential_pa
-    to = wider(figures, LIMITS, gap, lambda at: (at.worst_starts_per_s or 0.0) - bears, units)
-    gives = "" if to is None else text(to.figures.worst_starts_per_s, "rate", units)
-    return f"A bigger receiver brings it down. {wider_says(to, gives, units)}".strip()
 
 
 RULES: tuple[Rule[C], ...] = (
@@ -31,10 +21,12 @@ RULES: tuple[Rule[C], ...] = (
         measure=C.relief_present,
         sense="is",
         needs=(C.relief_present,),
-        advice=(
-            "Do not run it. A receiver without a working safety valve can burst. Never plug, remove"
-            " or raise one."
+        means=(
+            "Do not run it: a receiver without a working safety valve can burst. Never plug,"
+            " remove or raise one."
         ),
+        calls_for="Have one fitted, set no higher than the receiver's plate.",
+        settable=False,
         formula="A safety valve is the last guard when a switch sticks.",
     ),
     Rule(
@@ -46,10 +38,7 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.receiver_allowed_pa,
         needs=(C.receiver_max_pa,),
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.receiver_max_pa}",
-        advice=(
-            f"Lower cut-out to {C.receiver_allowed_pa} or less. Judge it at the click: the hot air"
-            f" settles by {C.settles_pa} afterwards and hides the peak."
-        ),
+        means="Judge it at the click: hot air settles afterwards and hides the peak.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; lowest receiver plate"
             f" {C.receiver_max_pa}."
@@ -64,10 +53,7 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.compressor_allowed_pa,
         needs=(C.compressor_max_pa,),
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.compressor_max_pa}",
-        advice=(
-            f"Lower cut-out to {C.compressor_allowed_pa} or less: the compressor's plate allows"
-            f" {C.compressor_max_pa}."
-        ),
+        means=f"The compressor's plate allows {C.compressor_max_pa}.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; compressor {C.compressor_max_pa}."
         ),
@@ -84,10 +70,7 @@ RULES: tuple[Rule[C], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no safety valve.",
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.relief_limit_pa}",
-        advice=(
-            f"Lower cut-out to {C.relief_allowed_pa} or less. Never raise the valve to fit the"
-            " switch."
-        ),
+        means="The valve weeps or opens. Never raise the valve to fit the switch.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; valve {C.relief_pa} less a tenth = "
             f"{C.relief_limit_pa}."
@@ -104,9 +87,8 @@ RULES: tuple[Rule[C], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no safety valve.",
         figure=f"{C.relief_pa} {OP} {C.receiver_max_pa}",
-        advice=(
-            f"Take it out of use until a valve set no higher than {C.receiver_max_pa} is fitted."
-        ),
+        means="Take it out of use: the valve opens only above what the receiver is made for.",
+        settable=False,
         formula=f"Valve {C.relief_pa}, lowest receiver plate {C.receiver_max_pa}.",
     ),
     Rule(
@@ -120,9 +102,7 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.wanted_air_pa,),
         broken=Verdict.CAUTION,
         figure=f"{C.cut_in_pa} {OP} {C.wanted_air_pa}",
-        advice=(
-            f"Raise cut-in to {C.wanted_air_pa} if the plates allow the cut-out that goes with it."
-        ),
+        means=f"The tools need {C.wanted_air_pa}.",
         formula=f"Cut-in {C.cut_in_pa}, tools {C.wanted_air_pa}.",
     ),
     Rule(
@@ -134,10 +114,9 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.half_psi,
         broken=Verdict.CAUTION,
         figure=f"{C.differential_pa}",
-        advice=(
-            f"Usual is {C.least_usual_differential_pa} to {C.most_usual_differential_pa}. Narrower"
-            " starts the motor more often; wider makes the tools feel it. With one screw both"
-            " points move together."
+        means=(
+            "Narrower starts the motor more often; wider makes the tools feel it. With one screw"
+            " both points move together."
         ),
         formula=f"Cut-out − cut-in = {C.cut_out_pa} − {C.cut_in_pa} = {C.differential_pa}.",
     ),
@@ -146,17 +125,18 @@ RULES: tuple[Rule[C], ...] = (
         title="The compressor keeps up with the tools",
         fails="The tools use more than the compressor delivers",
         source=MASS_BALANCE,
-        measure=C.use_m3_s,
+        measure=C.taken_m3_s,
         limit=C.cut_out_flow_m3_s,
         sense="below",
         needs=(C.use_m3_s,),
         broken=Verdict.CAUTION,
-        figure=f"{C.use_m3_s} {OP} {C.cut_out_flow_m3_s}",
-        advice=(
-            "It never reaches cut-out while they work: rest the tools, or take a bigger compressor."
-            " A bigger receiver only puts it off."
+        figure=f"{C.taken_m3_s} {OP} {C.cut_out_flow_m3_s}",
+        means="It never reaches cut-out while the tools work. A bigger receiver only puts it off.",
+        settable=False,
+        formula=(
+            f"Air used {C.use_m3_s}, with the leak measured {C.taken_m3_s}; delivered at cut-out"
+            f" {C.cut_out_flow_m3_s}."
         ),
-        formula=f"Air used {C.use_m3_s}; delivered at cut-out {C.cut_out_flow_m3_s}.",
     ),
     Rule(
         id="duty",
@@ -170,11 +150,8 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.use_m3_s,),
         broken=Verdict.CAUTION,
         figure=f"{C.duty} {OP} {C.most_duty}",
-        advice=(
-            f"It runs {C.duty} of the time at this use: it runs hot, and oil and rings suffer. Use"
-            " less, or a bigger one."
-        ),
-        formula=f"On / (on + off) at {C.use_m3_s} = {C.duty}; rest between runs {C.off_s}.",
+        means=f"It runs {C.duty} of the time at this use: it runs hot, and oil and rings suffer.",
+        formula=f"On / (on + off) at {C.taken_m3_s} = {C.duty}; rest between runs {C.off_s}.",
     ),
     Rule(
         id="air-starts-per-hour",
@@ -186,8 +163,7 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.power_w,),
         broken=Verdict.CAUTION,
         figure=f"{C.worst_starts_per_s} {OP} {C.hourly_limit_per_s}",
-        advice="A bigger receiver brings it down.",
-        advise=_rarer,
+        means="Each start heats the motor; at the worst use there are too many.",
         formula=(
             f"At the worst use, {C.worst_draw_m3_s}: {C.worst_starts_per_s}, as FAD / (4 × air "
             "between the points); a "
@@ -204,10 +180,9 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.leak_share,),
         broken=Verdict.CAUTION,
         figure=f"{C.leak_share} {OP} {C.good_leak_share}",
-        advice=(
-            "Soap couplings, hoses, drain and check valve. With nothing used the leak alone starts"
-            f" it every {C.leak_rest_s}."
-        ),
+        means=f"With nothing used the leak alone starts it every {C.leak_rest_s}.",
+        calls_for="Soap couplings, hoses, drain and check valve.",
+        settable=False,
         formula=(
             f"V·Δp / (t·atmosphere) = {C.leak_m3_s} over the watch, {C.leak_share} of what is"
             f" delivered. At its first pressure the leak is {C.leak_factor} times that; the"

@@ -12,6 +12,7 @@ from zerodip.kinds.tankless.figures import TanklessFigures
 from zerodip.kinds.tankless.inputs import INPUTS
 from zerodip.kinds.tankless.limits import LIMITS
 from zerodip.kinds.tankless.model import TANKLESS, TanklessSystem
+from zerodip.kinds.tankless.remedies import catalogue
 from zerodip.kinds.tankless.results import RESULTS
 from zerodip.kinds.tankless.rules import RULES
 from zerodip.kinds.tankless.sizing import none_needed, resized, settings_to_size_at, target
@@ -73,6 +74,7 @@ TANKLESS_PUMP = Kind[TanklessSystem, TanklessFigures](
         preference=preference,
         why=why,
     ),
+    remedies=catalogue,
     sizing=Sizing(
         resized=resized,
         have_m3=lambda figures: figures.accumulator_m3 or 0.0,

@@ -68,7 +68,9 @@ def why(figures: T) -> str:
         The text, a template.
     """
     if figures.has_window:
-        return f"Cut-out lies well inside the window, {T.window_low_pa} to {T.window_high_pa}."
+        inside = figures.window_low_pa <= figures.cut_out_pa <= figures.window_high_pa
+        where = "inside" if inside else "outside"
+        return f"Cut-out is {where} the window, {T.window_low_pa} to {T.window_high_pa}."
     if figures.bank:
         return (
             "No cut-out works at both voltages. This one still stops on the lowest; an"

@@ -18,12 +18,11 @@ RULES: tuple[Rule[T], ...] = (
         limit=T.window_high_pa,
         broken=Verdict.CAUTION,
         figure=f"{T.window_low_pa} {OP} {T.window_high_pa}",
-        advice=(
+        means=(
             f"The smallest outlet passes {T.outlet_there_m3_s} where the pump gives"
-            f" {T.least_outlet_m3_s}: it pulses at every cut-out that can still switch off. A"
-            " larger outlet (open two taps), a steadier voltage, or a small accumulator with its"
-            " pre-charge below cut-in helps."
+            f" {T.least_outlet_m3_s}. It pulses at every cut-out that can still switch off."
         ),
+        settable=False,
         formula=(
             f"Running pressure at the smallest outlet and {T.most_v} = {T.running_pa}; dead-head at"
             f" {T.least_v} = {T.dead_head_pa}, each with {T.gauge_error_pa} for the gauge."
@@ -37,9 +36,9 @@ RULES: tuple[Rule[T], ...] = (
         measure=T.cut_out_pa,
         limit=T.window_high_pa,
         figure=f"{T.cut_out_pa} {OP} {T.window_high_pa}",
-        advice=(
-            f"Lower cut-out to {T.window_high_pa} or less: at {T.least_v} the pump comes to a stand"
-            f" at {T.dead_head_pa} and runs on, hot, until the battery is flat."
+        means=(
+            f"At {T.least_v} the pump stalls at {T.dead_head_pa} and runs on, hot, until the"
+            " battery is flat."
         ),
         formula=(
             "Dead-head × (U − Uᵢ)/(U₀ − Uᵢ), squared for a centrifugal pump ="
@@ -56,11 +55,7 @@ RULES: tuple[Rule[T], ...] = (
         limit=T.cut_out_pa,
         broken=Verdict.CAUTION,
         figure=f"{T.window_low_pa} {OP} {T.cut_out_pa}",
-        advice=(
-            f"Raise cut-out to {T.window_low_pa} or more if the lowest voltage allows it. Turn by"
-            " quarters, the furthest outlet running, the air out of the lines. Else slow it with"
-            " an accumulator."
-        ),
+        means="Turn by quarters, the furthest outlet running, the air out of the lines.",
         formula=(
             f"At {T.most_v} the smallest outlet runs at {T.running_pa} and "
             f"{T.running_flow_m3_s}, from K·√p = Q(p, U); "
@@ -78,10 +73,7 @@ RULES: tuple[Rule[T], ...] = (
         applies=lambda figures: figures.pulses_at_all,
         not_applicable="The pump runs through at the smallest outlet.",
         figure=f"{T.pulses_per_s}",
-        advice=(
-            "A bigger accumulator, pre-charged a little below cut-in, makes each pulse longer; six"
-            " a minute can be borne."
-        ),
+        means="Each pulse is a start; six a minute can be borne.",
         formula=(
             "∫ dW/(Q − K√p) + ∫ dW/(K√p) between cut-in and cut-out; the accumulator gives"
             f" {T.drawdown_m3}: {T.pulses_per_s}."
@@ -99,10 +91,7 @@ RULES: tuple[Rule[T], ...] = (
         applies=lambda figures: figures.bank is not None,
         not_applicable="There is no accumulator.",
         figure=f"{T.pre_charge_pa} {OP} {T.cut_in_pa}",
-        advice=(
-            f"Let air out, power off and drained, to a little below {T.cut_in_pa}. Above cut-out it"
-            " does nothing at all."
-        ),
+        means="Above cut-out it does nothing at all.",
         formula=f"Pre-charge {T.pre_charge_pa}, cut-in {T.cut_in_pa}, cut-out {T.cut_out_pa}.",
     ),
     Rule(
@@ -116,10 +105,7 @@ RULES: tuple[Rule[T], ...] = (
         applies=lambda figures: figures.system.accumulator is not None,
         not_applicable="There is no accumulator.",
         figure=f"{T.cut_out_pa} + {T.gauge_error_pa} {OP} {T.accumulator_max_pa}",
-        advice=(
-            f"Lower cut-out to {T.accumulator_allowed_pa} or less: the accumulator's plate allows "
-            f"{T.accumulator_max_pa}."
-        ),
+        means=f"The accumulator's plate allows {T.accumulator_max_pa}.",
         formula=(
             f"Cut-out {T.cut_out_pa} and gauge error {T.gauge_error_pa}; accumulator"
             f" {T.accumulator_max_pa}."
@@ -135,7 +121,7 @@ RULES: tuple[Rule[T], ...] = (
         sense="at_least",
         broken=Verdict.CAUTION,
         figure=f"{T.differential_pa} {OP} {T.small_differential_pa}",
-        advice="So close together the points answer to every ripple in the line.",
+        means="So close together the points answer to every ripple in the line.",
         formula=f"Cut-out − cut-in = {T.cut_out_pa} − {T.cut_in_pa} = {T.differential_pa}.",
     ),
     *SWITCH,

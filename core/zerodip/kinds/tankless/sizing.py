@@ -29,17 +29,18 @@ def resized(system: TanklessSystem, volume_m3: float, beside: bool) -> TanklessS
     return replace(system, accumulator=Accumulator(volume_m3=volume_m3, max_gauge_pa=plate))
 
 
-def settings_to_size_at(system: TanklessSystem, settings: Settings) -> Settings:
+def settings_to_size_at(figures: TanklessFigures, system: TanklessSystem) -> Settings:
     """An accumulator that is only thought of has its air a little below cut-in.
 
     Args:
-        system: Everything read off the system.
-        settings: What the technician sets.
+        figures: The system's figures as it is.
+        system: The system with another accumulator.
 
     Returns:
-        The settings to size at.
+        The settings to judge it at.
     """
-    if system.accumulator is not None:
+    settings = figures.settings
+    if figures.system.accumulator is not None:
         return settings
     return replace(settings, pre_charge_gauge_pa=_SHARE_OF_CUT_IN * settings.cut_in_gauge_pa)
 

@@ -24,6 +24,7 @@ from zerodip.kinds.water.air import air_view
 from zerodip.kinds.water.candidates import (
     USUAL_PSI,
     aired,
+    alike,
     candidates,
     finer,
     floor_pa,
@@ -33,7 +34,7 @@ from zerodip.kinds.water.candidates import (
 from zerodip.kinds.water.chart import water_ribbon
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.found import with_found
-from zerodip.kinds.water.inputs import EDGES, INPUTS
+from zerodip.kinds.water.inputs import EDGES, INPUTS, never_stops
 from zerodip.kinds.water.jobs import (
     BOOSTED_JOBS,
     BOOSTED_PARTS,
@@ -46,9 +47,10 @@ from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.measured import measured
 from zerodip.kinds.water.model import BOOSTED, CISTERN, PLAIN_WELL, WELL, WaterSystem
 from zerodip.kinds.water.noticed import noticed
+from zerodip.kinds.water.remedies import catalogue
 from zerodip.kinds.water.results import RESULTS
 from zerodip.kinds.water.rules import BOOSTED_RULES, CISTERN_RULES, PLAIN_WELL_RULES, WELL_RULES
-from zerodip.kinds.water.sizing import demands, resized, second_opinion, settings_to_size_at, target
+from zerodip.kinds.water.sizing import aired_says, charged, demands, resized, second_opinion, target
 from zerodip.kinds.water.troubles import BLADDER_TROUBLES, BOOSTED_TROUBLES, PLAIN_TROUBLES
 from zerodip.kinds.water.visit import (
     BOOSTED_STEPS,
@@ -114,7 +116,8 @@ _SIZING = Sizing[WaterSystem, WaterFigures](
     starts_per_s=lambda figures: figures.worst_starts_per_s,
     target=target,
     demands=demands,
-    settings=settings_to_size_at,
+    settings=charged,
+    aired=aired_says,
     nominal_m3=tank_sizes_m3,
     no_more=(
         "Twelve tanks are the most that a file holds: put a bigger one in place of one that is"
@@ -158,10 +161,13 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
         usual_psi=USUAL_PSI,
         usual_charge_pa=usual_charge_pa,
         shown=("tap", "drawdown", "run", "starts", "reserve", "lowest"),
+        never_stops=never_stops,
+        alike=alike,
         keeps=keeps,
         charge=charge_why,
         aired=aired,
     ),
+    remedies=catalogue,
     sizing=_SIZING,
     simulating=Simulating(
         store=lambda figures: figures.store,
@@ -206,7 +212,6 @@ PLAIN_TANK_WELL = replace(
         jobs=PLAIN_JOBS,
         air=lambda figures, log, units: None,
     ),
-    sizing=replace(_SIZING, aired=", once it has its air again,"),
     troubles=PLAIN_TROUBLES,
     history=replace(WELL_WITH_BLADDER.history, band_pa=lambda figures: None),
 )

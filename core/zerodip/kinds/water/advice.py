@@ -60,14 +60,16 @@ def trip_says(figures: WaterFigures, units: str) -> str:
         f"The lever trips at {W.trip_pa}. At cut-in {W.reserve_m3} are left in the tank, and the"
         f" pump needs {W.start_lag_s} to deliver."
     )
-    if figures.peak_draw_m3_s is None or figures.lowest_pa is None:
+    if figures.peak_draw_m3_s is None or figures.start_lowest_pa is None:
         return write.fill(f"{says} Which draw trips it cannot be told: the peak draw is missing.")
-    if figures.lowest_pa <= figures.trip_pa:
-        end = f" A draw of {W.peak_draw_m3_s} brings the gauge down to {W.lowest_pa}: it trips."
+    if figures.start_lowest_pa <= figures.trip_pa:
+        end = (
+            f" A draw of {W.peak_draw_m3_s} brings the gauge down to {W.start_lowest_pa}: it trips."
+        )
     else:
         end = (
-            f" A draw of {W.peak_draw_m3_s} brings it to {W.lowest_pa}: that alone does not trip"
-            " it. Look for a broken pipe, a low well, lost air."
+            f" A draw of {W.peak_draw_m3_s} takes the gauge to {W.start_lowest_pa}: that alone does"
+            " not trip it. Look for a broken pipe, a low well, lost air."
         )
     return write.fill(says + end)
 

@@ -1,16 +1,27 @@
 """The settings worth trying on a water system, and what speaks for them."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from zerodip.kinds.key_presses import down, nearest, settings_at, up
 from zerodip.kinds.limits import lowest_limit
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.kinds.water.limits import LIMITS
+from zerodip.kinds.water.model import WaterSystem
 from zerodip.practice.ways import DIFFERENTIAL_WAYS, way_of
 from zerodip.units import PSI
 
-__all__ = ["USUAL_PSI", "aired", "candidates", "finer", "floor_pa", "keeps", "usual_charge_pa"]
+__all__ = [
+    "USUAL_PSI",
+    "aired",
+    "alike",
+    "candidates",
+    "finer",
+    "floor_pa",
+    "keeps",
+    "usual_charge_pa",
+]
 
 USUAL_PSI = ((20, 40), (30, 50), (40, 60), (50, 70))
 _LEAST_WANTED_PA, _LEAST_GAP_PA = 5 * PSI, 10 * PSI
@@ -19,7 +30,7 @@ _REACH_PSI = 30
 
 def floor_pa(figures: W) -> float:
     """The cut-in that must be kept for the wanted pressure at the highest tap, and so that water
-    reaches the tanks; today's where that cannot be told.
+    reaches the tanks; today's where that cannot be told, which is then a wish and no floor.
 
     Args:
         figures: The system's figures under its settings.
@@ -44,6 +55,7 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
         Settings worth trying.
     """
     floor = floor_pa(figures)
+    least = _least_pa(figures)
     usual = (nearest(psi * PSI, units) for psi, _ in USUAL_PSI)
     way = way_of(DIFFERENTIAL_WAYS, figures.practice.differential_school)
     own = () if way.id == "leave" else (figures.usual_differential_pa,)
@@ -56,8 +68,8 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
         (
             figures.cut_in_pa,
             up(max(floor, _LEAST_WANTED_PA), units),
-            *(p for p in usual if p >= floor - 1.0),
-            *(top - gap for top in tops for gap in gaps if top - gap >= floor - 1.0),
+            *(p for p in usual if p >= least - 1.0),
+            *(top - gap for top in tops for gap in gaps if top - gap >= least - 1.0),
         )
     )
     for cut_in in cut_ins:
@@ -67,6 +79,13 @@ def candidates(figures: W, units: str) -> Iterable[Settings]:
             for air in _airs(figures, cut_in, units):
                 for renewed in _renewals(figures):
                     yield from settings_at(cut_in, cut_out, air, renewed)
+
+
+def _least_pa(figures: W) -> float:
+    """The least cut-in worth trying: where the highest tap is not known, below today's too."""
+    if figures.least_cut_in_pa is not None:
+        return floor_pa(figures)
+    return max(figures.tank_head_pa, _LEAST_WANTED_PA)
 
 
 def finer(figures: W, units: str) -> Iterable[Settings]:
@@ -105,23 +124,34 @@ def _renewals(figures: W) -> tuple[bool | None, ...]:
 
 
 def _airs(figures: W, cut_in: float, units: str) -> Iterable[float]:
-    """Pre-charges for one cut-in: that of the practice, and what a start without a dip or a trip
-    asks for."""
+    """Pre-charges for one cut-in: the one that is to be set with it, and the wider one."""
     if figures.system.plain:
         yield figures.pre_charge_pa
         return
-    shift, way = cut_in - figures.cut_in_pa, figures.pre_charge_way
     there = cut_in - figures.tank_head_pa
-    offset = way.offset_pa(figures.budget)
-    if offset is not None:
-        yield (
-            max(down(there - offset, units), 0.0)
-            if way.id == "computed"
-            else max(there - offset, 0.0)
-        )
-    if figures.largest_pre_charge_pa is not None:
-        yield max(down(figures.largest_pre_charge_pa + shift - figures.gauge_error_pa, units), 0.0)
+    if cut_in >= figures.cut_out_pa:
+        at = figures.varied({W.cut_in_pa: cut_in, W.cut_out_pa: cut_in + figures.differential_pa})
+    else:
+        at = figures.varied({W.cut_in_pa: cut_in})
+    if at.target_pa is not None:
+        thumb = at.target_pa == max(there - figures.psi_2, 0.0)
+        yield at.target_pa if thumb else max(down(at.target_pa, units), 0.0)
     yield max(there - figures.psi_5, 0.0)
+
+
+def alike(figures: W) -> WaterSystem | None:
+    """The system with the pre-charge that is set in every tank.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        The system; None where all tanks are alike.
+    """
+    if all(tank.pre_charge_gauge_pa is None for tank in figures.system.tanks):
+        return None
+    tanks = tuple(replace(tank, pre_charge_gauge_pa=None) for tank in figures.system.tanks)
+    return replace(figures.system, tanks=tanks)
 
 
 def usual_charge_pa(figures: W, cut_in_pa: float) -> float | None:
@@ -154,7 +184,12 @@ def keeps(figures: W, kept: bool, floor: str) -> str:
         The text, a template; empty for nothing.
     """
     if figures.least_cut_in_pa is None:
-        return f"Cut-in stays at {floor} or above, since the highest tap is not known."
+        if kept:
+            return f"Cut-in stays at {floor} or above, since the highest tap is not known."
+        return (
+            "Cut-in is lowered for a limit. The highest tap is not known: measure its height and"
+            " see that it gets enough."
+        )
     said = f"At the highest tap {W.tap_pa} before a start; {W.wanted_tap_pa} is wanted."
     return said if kept else f"{said} No setting within the limits keeps it."
 

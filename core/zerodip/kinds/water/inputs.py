@@ -13,14 +13,15 @@ from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.kinds.water.pumps import ConstantFlow, HeadCurve, RatedPoint
 from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.pump_delivery import SHUT_OFF_RATIO, Delivery, rated_delivery
+from zerodip.switch.normal import chance_below
 from zerodip.text.figure import Reading
 
-__all__ = ["EDGES", "INPUTS"]
+__all__ = ["EDGES", "INPUTS", "never_stops"]
 
 _BUCKET, _CURVE_FLOW, _CURVE_HEAD, _PLATE_VOLUME = 0.05, 0.09, 0.07, 0.03
 _SHUT_OFF: Off = (1.15 / SHUT_OFF_RATIO - 1, 1.6 / SHUT_OFF_RATIO - 1)
 _FLOW = "system.pump.flow_m3_s"
-_START = (W.lowest_pa, W.largest_pre_charge_pa, W.trip_margin_pa)
+_START = (W.start_lowest_pa, W.largest_pre_charge_pa, W.trip_margin_pa)
 _STORED = (W.drawdown_m3, W.reserve_m3, W.full_m3)
 _PUMPED = (W.run_s, W.worst_starts_per_s)
 
@@ -72,6 +73,33 @@ def _head_off(figures: W) -> Off:
     if pump.dead_head_gauge_pa is not None:
         return gauge_off(figures)
     return _SHUT_OFF if isinstance(pump, RatedPoint) else (0.0, 0.0)
+
+
+def never_stops(figures: W) -> float:
+    """The chance that the pump never reaches cut-out, by what its dead-head may be off by.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        Probability, 0 to 1; 0 for a pump whose dead-head nobody can tell.
+
+    Source: A normal distribution on either side of the dead-head, of which the ends of its range
+    are the 95 % ends.
+    """
+    line = figures.lowest_line
+    if len(line.gauges_pa) == 1 and line.dead_head_gauge_pa is None:
+        return 0.0
+    fall, top = max(figures.inlet_fall_pa, 0.0), _top(line)
+    tops = [_top(_higher_line(figures, by)) - fall for by in _head_off(figures)]
+    off = figures.cut_out_pa - top
+    half = max(tops) - top if off > 0 else top - min(tops)
+    return chance_below(off / max(half / 1.96, 1.0))
+
+
+def _top(line: Delivery) -> float:
+    """Where it delivers nothing, as drawn."""
+    return line.gauges_pa[-1] if line.dead_head_gauge_pa is None else line.dead_head_gauge_pa
 
 
 def _higher(figures: W, by: float) -> W:
@@ -144,7 +172,7 @@ def _warmer(figures: W, by: float) -> W:
 
 
 _LOW = (W.cut_in_pa, *_STORED, *_PUMPED, *_START, W.tap_pa)
-_HIGH = (W.cut_out_pa, W.drawdown_m3, W.full_m3, *_PUMPED, W.lowest_pa, W.trip_margin_pa)
+_HIGH = (W.cut_out_pa, W.drawdown_m3, W.full_m3, *_PUMPED, W.trip_margin_pa)
 
 EDGES = (
     Edge(point="cut_out", gauge=W.cut_out_pa, held=W.full_m3, run=W.run_s),

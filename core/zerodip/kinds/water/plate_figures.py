@@ -82,34 +82,11 @@ class PlateFigures(StartFigures):
         return self.system.supply.labelled
 
     @figure(
-        "pressure",
-        Reading(
-            "system.supply.lowest_inlet_gauge_pa", "the lowest inlet pressure with the pump on"
-        ),
-    )
-    def lowest_inlet_pa(self) -> float | None:
-        """The lowest inlet pressure, pump on."""
-        return self.system.supply.lowest_inlet_gauge_pa
-
-    @figure(
         "pressure", Reading("system.supply.highest_inlet_gauge_pa", "the highest inlet pressure")
     )
     def highest_inlet_pa(self) -> float | None:
         """The highest inlet pressure."""
         return self.system.supply.highest_inlet_gauge_pa
-
-    @figure(
-        "length",
-        Reading("system.demand.highest_tap_m", "the height of the highest tap above the gauge"),
-    )
-    def highest_tap_m(self) -> float | None:
-        """The highest tap above the gauge."""
-        return self.system.demand.highest_tap_m
-
-    @figure("pressure")
-    def wanted_tap_pa(self) -> float:
-        """The pressure wanted there."""
-        return self.system.demand.wanted_tap_gauge_pa
 
     @figure("pressure", Reading("system.demand.pipe_max_gauge_pa", "the pipe's rating"))
     def pipe_max_pa(self) -> float | None:

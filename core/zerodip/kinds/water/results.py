@@ -22,7 +22,7 @@ def _air_note(figures: W) -> str:
         return ""
     if abs(figures.air_step_pa or 0.0) < 1.0:
         return "as found"
-    way = "add" if figures.pre_charge_pa > figures.found_pa else "let out"
+    way = "add" if figures.set_now_pa > figures.found_pa else "let out"
     return f"{W.found_pa} found, {way} {W.air_step_pa}"
 
 
@@ -45,9 +45,9 @@ def _fast_note(figures: W) -> str:
 
 
 def _lowest_note(figures: W) -> str:
-    if figures.starts_empty:
-        return "runs empty: the dip"
-    return "" if figures.keeps_up else f"empty in {W.empty_s}: the pump cannot keep up"
+    if not figures.starts_empty:
+        return ""
+    return "the supply alone" if figures.through_pa > 0 else "runs empty: the dip"
 
 
 RESULTS: tuple[ResultSpec[W], ...] = (
@@ -56,7 +56,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         title="Pre-charge, tank drained, pump off",
         figure=W.pre_charge_pa,
         formula=(
-            f"Free air to add = V·Δc / atmosphere = {W.nominal_m3} × ({W.pre_charge_pa} − "
+            f"Free air to add = V·Δc / atmosphere = {W.nominal_m3} × ({W.set_now_pa} − "
             f"{W.found_pa}) / {W.atmosphere_pa} = {W.air_to_add_m3}."
         ),
         source=GAS_LAW,
@@ -109,14 +109,25 @@ RESULTS: tuple[ResultSpec[W], ...] = (
     ),
     ResultSpec(
         id="lowest",
-        title="Lowest at the peak draw",
-        figure=W.lowest_pa,
+        title="Lowest in a start",
+        figure=W.start_lowest_pa,
         formula=(
-            f"The least of W(in) − need = {W.reserve_m3} − {W.dip_need_m3} and of where pump and"
-            f" peak draw then balance, put back into the gas law: {W.lowest_pa}."
+            f"W(in) − need = {W.reserve_m3} − {W.dip_need_m3}, put back into the gas law:"
+            f" {W.start_lowest_pa}."
         ),
         source=GAS_LAW,
         note=_lowest_note,
+    ),
+    ResultSpec(
+        id="balance",
+        title="Gauge in a long draw",
+        figure=W.balance_pa,
+        formula=(
+            f"Q(p) = K·√p at the lowest inlet, with K from {W.peak_draw_m3_s} at cut-in (taps as"
+            f" orifices): p = {W.balance_pa}."
+        ),
+        source=PUMP_LINE,
+        shown=lambda figures: not figures.keeps_up,
     ),
     ResultSpec(
         id="largest_pre_charge",
@@ -144,7 +155,7 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         title="Above the trip, starting",
         figure=W.trip_margin_pa,
         formula=(
-            f"Lowest at the peak draw − trip = {W.lowest_pa} − {W.trip_pa} = {W.trip_margin_pa}."
+            f"Lowest in a start − trip = {W.start_lowest_pa} − {W.trip_pa} = {W.trip_margin_pa}."
         ),
         source=GAS_LAW,
         shown=lambda figures: _has_bladder(figures) and bool(figures.low_pressure_cut_off),

@@ -3,6 +3,7 @@
 from dataclasses import replace
 from typing import Literal
 
+from zerodip.kinds.nominal_sizes import ACCEPTANCE_SHARE
 from zerodip.kinds.protocol import Demand, hourly_starts
 from zerodip.kinds.settings import Settings
 from zerodip.kinds.water.figures import WaterFigures as W
@@ -11,11 +12,12 @@ from zerodip.rules.sources import BOOSTER_FORM
 from zerodip.units import text
 
 __all__ = [
+    "aired_says",
     "booster_form_m3",
+    "charged",
     "demands",
     "resized",
     "second_opinion",
-    "settings_to_size_at",
     "target",
 ]
 
@@ -24,7 +26,8 @@ _FITS_AT = 0.757  # of cut-in, both absolute: the pre-charge that the booster fo
 
 def resized(system: WaterSystem, volume_m3: float, beside: bool) -> WaterSystem | None:
     """The system with one tank of that volume in place of its own, or one more; None where no more
-    can be entered. The lowest plate known holds for it too.
+    can be entered. The lowest plate known holds for it too; its bladder accepts what those sold
+    do. All tanks are to be charged alike.
 
     Args:
         system: Everything read off the system.
@@ -35,23 +38,46 @@ def resized(system: WaterSystem, volume_m3: float, beside: bool) -> WaterSystem 
         The system with it; None where no more can be entered.
     """
     plate = min((tank.max_gauge_pa for tank in system.tanks if tank.max_gauge_pa), default=None)
-    tank = Tank(volume_m3=volume_m3, max_gauge_pa=plate)
+    takes = None if system.plain else ACCEPTANCE_SHARE * volume_m3
+    tank = Tank(volume_m3=volume_m3, max_gauge_pa=plate, acceptance_m3=takes)
     if not beside:
         return replace(system, tanks=(tank,))
-    return replace(system, tanks=(*system.tanks, tank)) if len(system.tanks) < MOST_TANKS else None
+    own = tuple(replace(each, pre_charge_gauge_pa=None) for each in system.tanks)
+    return replace(system, tanks=(*own, tank)) if len(own) < MOST_TANKS else None
 
 
-def settings_to_size_at(system: WaterSystem, settings: Settings) -> Settings:
-    """A plain tank is sized with a fresh charge of air.
+def charged(figures: W, system: WaterSystem) -> Settings:
+    """The settings with the air that would be set on such tanks: the one pre-charge that is to be
+    set, or a plain tank drained and filled with air.
 
     Args:
-        system: Everything read off the system.
-        settings: What the technician sets.
+        figures: The system's figures as it is.
+        system: The same system, or with other tanks.
 
     Returns:
-        The settings to size at.
+        The settings to judge it at.
     """
-    return replace(settings, air_renewed=True) if system.plain else settings
+    settings = figures.settings
+    if system.plain:
+        return replace(settings, air_renewed=True, pre_charge_gauge_pa=0.0)
+    target = W(system, settings, figures.practice).target_pa
+    return settings if target is None else replace(settings, pre_charge_gauge_pa=target)
+
+
+def aired_says(figures: W) -> str:
+    """Said of what is there, where its air is not as it is judged, as a template.
+
+    Args:
+        figures: The system's figures as it is.
+
+    Returns:
+        The text, a template; empty where the air is right.
+    """
+    if figures.system.plain:
+        return "" if figures.settings.air_renewed else ", once it has its air again,"
+    off = figures.off_target_pa
+    right = off is None or off <= figures.way_tolerance_pa
+    return "" if right else f", once its pre-charge is {W.target_pa},"
 
 
 def target(figures: W) -> tuple[Literal["run", "starts"], float]:
@@ -77,6 +103,7 @@ def demands(figures: W) -> tuple[Demand, ...]:
     """
     power, daily = W.power_w.reading, W.daily_m3.reading
     return (
+        *_held_in_a_start(figures),
         Demand(
             id="run",
             title="run",
@@ -99,6 +126,23 @@ def demands(figures: W) -> tuple[Demand, ...]:
                 for reading, value in ((power, figures.power_w), (daily, figures.daily_m3))
                 if reading and value is None
             ),
+        ),
+    )
+
+
+def _held_in_a_start(figures: W) -> tuple[Demand, ...]:
+    """Water for a start without a dip, where the peak draw is known."""
+    if figures.dip_need_m3 is None:
+        return ()
+    return (
+        Demand(
+            id="start",
+            title="water held for a start",
+            says="{} held for a start",
+            dimension="volume",
+            measure=figures.reserve_m3,
+            limit=figures.dip_need_m3,
+            at_least=True,
         ),
     )
 

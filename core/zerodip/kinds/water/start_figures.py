@@ -1,26 +1,27 @@
-"""Figures of a start and of a peak draw that goes on."""
+"""Figures of a start, and of a peak draw that goes on."""
 
-import math
+from dataclasses import replace
 from functools import cached_property
 
-from zerodip.kinds.water.tank_figures import TankFigures
+from zerodip.kinds.water.model import BOOSTED
+from zerodip.kinds.water.tap_figures import TapFigures
+from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.bladder_tank import Bank, water_m3
-from zerodip.physics.pump_delivery import balance_gauge_pa
-from zerodip.physics.start_dip import (
-    Sustained,
-    emptied_in_start_s,
-    largest_pre_charge_abs_pa,
-    lowest_abs_pa,
-    start_need_m3,
-    sustained_draw,
-)
-from zerodip.text.figure import figure
+from zerodip.physics.pump_delivery import Delivery, tapped_gauge_pa
+from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa, start_need_m3
+from zerodip.text.figure import Reading, figure
 
 __all__ = ["StartFigures"]
 
+_LOWEST_INLET = Reading(
+    "system.supply.lowest_inlet_gauge_pa", "the lowest inlet pressure with the pump on"
+)
 
-class StartFigures(TankFigures):
-    """What a tank must hold back while the pump starts, and what comes of a draw that goes on."""
+
+class StartFigures(TapFigures):
+    """What a tank must hold back while the pump starts, and what comes of a draw that goes on. The
+    peak draw is what the open taps pass at cut-in: as little as a start takes, it is a constant; in
+    a long draw the taps are orifices, Q = K·√p."""
 
     @figure("volume")
     def dip_need_m3(self) -> float | None:
@@ -48,56 +49,80 @@ class StartFigures(TankFigures):
         """What should be left as a seal over the outlet."""
         return 0.1 * self.nominal_m3
 
-    @cached_property
-    def sustained(self) -> Sustained | None:
-        """Where tank and pump come to when the peak draw goes on after the start."""
-        if self.peak_draw_m3_s is None or self.dip_need_m3 is None:
-            return None
-        held = max(self.reserve_m3 - self.dip_need_m3, 0.0)
-        return sustained_draw(self.store.fill, held, self.peak_draw_m3_s)
-
-    @property
-    def keeps_up(self) -> bool:
-        """Whether the tank never runs empty however long the peak draw goes on."""
-        return self.sustained is None or math.isinf(self.sustained.empty_s)
-
     @property
     def starts_empty(self) -> bool:
         """Whether the tank runs empty in the start itself."""
         return self.dip_need_m3 is not None and self.dip_need_m3 > self.reserve_m3
 
-    @figure("flow")
-    def sustained_flow_m3_s(self) -> float:
-        """What the pump delivers with the tank all but empty: the draw that it can keep up with."""
-        return self.store.fill.flows_m3_s[0]
-
-    @figure("duration")
-    def empty_s(self) -> float | None:
-        """From the switch's closing until the tank is empty at the peak draw; infinity where it
-        never is."""
-        if self.sustained is None or self.peak_draw_m3_s is None:
-            return None
-        if self.starts_empty:
-            return emptied_in_start_s(
-                self.reserve_m3,
-                self.peak_draw_m3_s,
-                self.cut_in_flow_m3_s,
-                self.start_lag_s,
-                self.ramp_s,
-            )
-        return self.start_lag_s + self.ramp_s + self.sustained.empty_s
+    @figure("pressure")
+    def through_pa(self) -> float:
+        """What a standing pump lets through from a boosted supply, Pa gauge; 0 elsewhere."""
+        if self.system.kind != BOOSTED:
+            return 0.0
+        lowest = self.lowest_inlet_pa
+        return max(self.system.pump.usual_inlet_gauge_pa if lowest is None else lowest, 0.0)
 
     @figure("pressure")
-    def lowest_pa(self) -> float | None:
-        """The lowest gauge pressure over the whole start and a peak draw that goes on; 0 when the
-        tank runs empty before the pump delivers."""
-        if self.sustained is None or self.dip_need_m3 is None or self.peak_draw_m3_s is None:
+    def start_lowest_pa(self) -> float | None:
+        """The lowest gauge pressure in a start at the peak draw: on the tank's line while it holds
+        water, then what the supply lets through."""
+        if self.dip_need_m3 is None:
             return None
-        if not self.keeps_up and not self.starts_empty:
-            return max(balance_gauge_pa(self.line, self.peak_draw_m3_s), 0.0)
-        fallen = self.reserve_m3 - self.sustained.held_m3
-        need = self.dip_need_m3 if self.starts_empty else fallen
-        return lowest_abs_pa(self.bank, self.cut_in_abs_pa, need, self.datum_pa) - self.datum_pa
+        held = lowest_abs_pa(self.bank, self.cut_in_abs_pa, self.dip_need_m3, self.datum_pa)
+        return max(held - self.datum_pa, min(self.through_pa, self.cut_in_pa))
+
+    @figure("pressure", _LOWEST_INLET)
+    def lowest_inlet_pa(self) -> float | None:
+        """The lowest inlet pressure, pump on."""
+        return self.system.supply.lowest_inlet_gauge_pa
+
+    @property
+    def inlet_fall_pa(self) -> float:
+        """How far the inlet may fall below what the pump's line was made with."""
+        lowest = self.lowest_inlet_pa
+        return 0.0 if lowest is None else self.system.pump.usual_inlet_gauge_pa - lowest
+
+    @cached_property
+    def lowest_line(self) -> Delivery:
+        """The pump's line with the inlet at its lowest."""
+        line, fall = self.line, self.inlet_fall_pa
+        if fall <= 0 or len(line.gauges_pa) == 1:
+            return line
+        top = line.dead_head_gauge_pa
+        gauges = tuple(gauge - fall for gauge in line.gauges_pa)
+        return replace(
+            line, gauges_pa=gauges, dead_head_gauge_pa=None if top is None else top - fall
+        )
+
+    @figure("pressure")
+    def balance_pa(self) -> float | None:
+        """Where a long peak draw holds the gauge, inlet at its lowest: pump and taps balance there.
+        The tank only delays it."""
+        if self.peak_draw_m3_s is None:
+            return None
+        outlet_pa = min(head_pa(self.system.demand.lowest_tap_m), self.cut_in_pa - 1.0)
+        return tapped_gauge_pa(self.lowest_line, self.peak_draw_m3_s, self.cut_in_pa, outlet_pa)
+
+    @figure("pressure")
+    def least_balance_pa(self) -> float:
+        """What the gauge should hold in a long draw: cut-in, or what the highest tap asks for where
+        that is less."""
+        wanted = self.least_cut_in_pa
+        return self.cut_in_pa if wanted is None else min(self.cut_in_pa, max(wanted, 0.0))
+
+    @property
+    def keeps_up(self) -> bool:
+        """Whether a long peak draw keeps the pressure that is wanted."""
+        return self.balance_pa is None or self.balance_pa >= self.least_balance_pa - 1.0
+
+    def no_dip_charge_pa(self, need_m3: float | None) -> float | None:
+        """The largest pre-charge (Pa gauge), the same in every tank, with which they hold back
+        `need_m3` at cut-in; None where that is not known, or no pre-charge does."""
+        if need_m3 is None:
+            return None
+        tanks = [(vessel.volume_m3, vessel.acceptance_m3) for vessel in self.bank.vessels]
+        largest = largest_pre_charge_abs_pa(tanks, self.cut_in_abs_pa, need_m3)
+        return None if largest is None else largest - self.atmosphere_pa
 
     @figure("pressure")
     def largest_pre_charge_abs_pa(self) -> float | None:

@@ -329,8 +329,11 @@ class TankFigures(Figures):
 
     @figure("rate")
     def worst_starts_per_s(self) -> float | None:
-        """Starts at that draw."""
-        return None if self.worst is None else self.worst.starts_per_s
+        """Starts at that draw; without end where nothing is stored between the points, and None
+        where the pump never reaches cut-out."""
+        if self.worst is not None:
+            return self.worst.starts_per_s
+        return float("inf") if self.run_s == 0.0 else None
 
 
 def _run_s(store: WaterStore) -> float:

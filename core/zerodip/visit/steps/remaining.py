@@ -8,8 +8,9 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import findings_of, usual_values
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.steps import WATCHED
+from zerodip.kinds.trials import Trials
 from zerodip.kinds.visit_parts import Remaining
-from zerodip.rules.engine import Verdict, worded
+from zerodip.rules.engine import Verdict, is_broken, worded
 from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.log import Log
@@ -124,7 +125,8 @@ def remaining(
     """
     found = seen(wanted, log, setting, proof, units)
     replaced = {rule for each in found for rule in each.replaces}
-    limits = [each for each in _limits(left, units) if each.id not in replaced]
+    spoiled = any(each.spoils for each in found)
+    limits = [each for each in _limits(left, units, spoiled) if each.id not in replaced]
     # What was seen with one's own eyes before what was worked out.
     return tuple(sorted([*found, *limits], key=lambda each: _ORDER.index(each.verdict)))
 
@@ -154,18 +156,18 @@ def seen(
     )
 
 
-def _limits(figures: Figures, units: str) -> Iterator[Remaining]:
-    write = Writer(figures, units)
-    for each in findings_of(figures):
-        if each.verdict not in (Verdict.STOP, Verdict.CAUTION):
-            continue
+def _limits(figures: Figures, units: str, spoiled: bool) -> Iterator[Remaining]:
+    """What the rules say of it; where something spoils the figures, nothing is tried on them."""
+    write, trials = Writer(figures, units), Trials(figures, units)
+    for each in filter(is_broken, findings_of(figures)):
         said, stops = worded(each, write), each.verdict == Verdict.STOP
+        remedy = "" if each.usual or spoiled else trials.advice(each).says
         yield Remaining(
             id=said.rule,
             verdict="stop" if stops else "caution",
             title=said.title,
             figure=said.figure,
-            advice=said.advice,
+            advice=f"{said.advice} {remedy}".strip(),
             urgent="now" if stops else "soon",
         )
 

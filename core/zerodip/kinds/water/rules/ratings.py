@@ -16,10 +16,12 @@ RATINGS: tuple[Rule[W], ...] = (
         measure=W.relief_present,
         sense="is",
         needs=(W.relief_present,),
-        advice=(
-            "Have one fitted before the system is left running: it is required with any closed"
-            " tank. Never plug, remove or raise one."
+        means=(
+            "A closed tank without a relief valve can burst when a switch sticks. Never plug,"
+            " remove or raise one."
         ),
+        calls_for="Have one fitted before the system is left running.",
+        settable=False,
         formula="A closed tank without relief can pass every other limit when a switch sticks.",
     ),
     Rule(
@@ -33,10 +35,7 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no relief valve.",
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.relief_pa}",
-        advice=(
-            f"Lower cut-out to {W.relief_allowed_pa} or less. Never raise the relief to fit the"
-            " switch."
-        ),
+        means="It opens or weeps at each stop. Never raise the relief to fit the switch.",
         formula=(
             f"Cut-out {W.cut_out_pa} and what the gauge may be off by, {W.gauge_error_pa}; relief"
             f" opens at {W.relief_pa}."
@@ -53,7 +52,8 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no relief valve.",
         figure=f"{W.relief_pa} {OP} {W.tank_max_here_pa}",
-        advice=f"Fit a relief valve set no higher than the tank's {W.tank_max_here_pa}.",
+        means=f"The relief opens only above what the tank is made for, {W.tank_max_here_pa}.",
+        settable=False,
         formula=(
             f"Relief {W.relief_pa}, lowest tank plate {W.tank_max_pa}, at the gauge"
             f" {W.tank_max_here_pa}."
@@ -68,10 +68,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.tank_allowed_pa,
         needs=(W.tank_max_here_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.tank_max_here_pa}",
-        advice=(
-            f"Lower cut-out to {W.tank_allowed_pa} or less: the tank's plate allows"
-            f" {W.tank_max_pa}."
-        ),
+        means=f"The tank's plate allows {W.tank_max_pa}.",
         formula=(
             f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; lowest tank plate"
             f" {W.tank_max_pa}, at the gauge {W.tank_max_here_pa}."
@@ -86,9 +83,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.pipe_allowed_pa,
         needs=(W.pipe_max_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.pipe_max_pa}",
-        advice=(
-            f"Lower cut-out to {W.pipe_allowed_pa} or less: the pipe is rated for {W.pipe_max_pa}."
-        ),
+        means=f"The pipe is rated for {W.pipe_max_pa}.",
         formula=f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; pipe {W.pipe_max_pa}.",
     ),
     Rule(
@@ -100,10 +95,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.pump_allowed_pa,
         needs=(W.pump_max_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.pump_max_pa}",
-        advice=(
-            f"Lower cut-out to {W.pump_allowed_pa} or less: the pump's plate allows"
-            f" {W.pump_max_pa}."
-        ),
+        means=f"The pump's plate allows {W.pump_max_pa}.",
         formula=f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; pump {W.pump_max_pa}.",
     ),
     Rule(
@@ -117,7 +109,7 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.fixture_cut_out_pa is not None,
         not_applicable="A pressure-reducing valve stands after the tank.",
         figure=f"{W.tap_static_pa} {OP} {W.fixture_limit_pa}",
-        advice="Lower cut-out, or have a pressure-reducing valve fitted after the tank.",
+        means="Fixtures and hoses are made for less.",
         formula=(
             f"Static at the lowest tap = cut-out − ρg·height = {W.tap_static_pa}; limit"
             f" {W.fixture_limit_pa}."
@@ -135,10 +127,7 @@ ACCEPTANCE: tuple[Rule[W], ...] = (
         needs=(W.acceptance_m3,),
         broken=Verdict.CAUTION,
         figure=f"{W.unbounded_full_m3} {OP} {W.acceptance_m3}",
-        advice=(
-            "Raise the pre-charge or lower cut-out: the air would let in more water than the"
-            " bladder is made for."
-        ),
+        means="The air would let in more water than the bladder is made for.",
         formula=(
             f"W(out) = V (1 − c/out) = {W.unbounded_full_m3}; the bladder takes {W.acceptance_m3}."
         ),

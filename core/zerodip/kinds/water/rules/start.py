@@ -13,21 +13,21 @@ START: tuple[Rule[W], ...] = (
         title="The pump keeps up with the peak draw",
         fails="The pump cannot keep up with the peak draw",
         source=MASS_BALANCE,
-        measure=W.peak_draw_m3_s,
-        limit=W.sustained_flow_m3_s,
+        measure=W.balance_pa,
+        limit=W.least_balance_pa,
+        sense="at_least",
         needs=(W.peak_draw_m3_s,),
         broken=Verdict.CAUTION,
         settable=False,
-        figure=f"{W.peak_draw_m3_s} {OP} {W.sustained_flow_m3_s}",
-        advice=(
-            f"At {W.peak_draw_m3_s} the tank is empty {W.empty_s} after the switch has closed."
-            f" The gauge then falls to {W.lowest_pa}, where pump and taps balance. Draw less at"
-            " once, take a bigger tank to last longer, or a stronger pump."
+        figure=f"{W.balance_pa} {OP} {W.least_balance_pa}",
+        means=(
+            f"In a long draw the gauge settles at {W.balance_pa}, where pump and taps balance."
+            " The tank only delays it."
         ),
         formula=(
-            f"Delivered with the tank all but empty: {W.sustained_flow_m3_s}; drawn"
-            f" {W.peak_draw_m3_s}. From the reserve, ∫ dW / (Q_draw − Q) after the start:"
-            f" {W.empty_s}."
+            f"Q(p) = K·√p at the lowest inlet, with K from {W.peak_draw_m3_s} at cut-in (taps as"
+            f" orifices): p = {W.balance_pa}. Delivered at cut-in {W.cut_in_flow_m3_s}; wanted"
+            f" {W.least_balance_pa}."
         ),
     ),
     Rule(
@@ -38,25 +38,16 @@ START: tuple[Rule[W], ...] = (
         measure=W.dip_need_m3,
         limit=W.reserve_m3,
         needs=(W.peak_draw_m3_s,),
-        assumes=lambda figures: figures.line.assumed and figures.lag_need_m3 <= figures.reserve_m3,
-        applies=lambda figures: figures.keeps_up or figures.starts_empty,
-        not_applicable=(
-            "The start itself does not empty the tank, but the pump cannot keep up with the peak"
-            " draw: see there."
+        assumes=lambda figures: (
+            figures.through_pa > 0
+            or (figures.line.assumed and figures.lag_need_m3 <= figures.reserve_m3)
         ),
         figure=f"{W.dip_need_m3} {OP} {W.reserve_m3}",
-        advice=(
-            f"Lower the pre-charge to at most {W.largest_pre_charge_pa}: at {W.peak_draw_m3_s} the"
-            f" house takes {W.dip_need_m3} until the pump delivers, and only {W.reserve_m3} is"
-            " held."
+        means=(
+            f"At {W.peak_draw_m3_s} the house takes {W.dip_need_m3} until the pump delivers, and"
+            f" only {W.reserve_m3} is held."
         ),
-        advise=lambda figures, units: (
-            ""
-            if figures.largest_pre_charge_pa is not None
-            else f"No pre-charge avoids it: at {W.peak_draw_m3_s} the house takes {W.dip_need_m3}"
-            f" until the pump delivers, and only {W.reserve_m3} is held. A bigger tank would, or a"
-            " smaller draw at once, a pump that starts faster, a higher cut-in."
-        ),
+        calls_for="A pump that starts faster would.",
         formula=(
             f"Need: Q over the lag of {W.start_lag_s} and until delivery, ramping up over"
             f" {W.ramp_s}, meets it, at Q = {W.peak_draw_m3_s}: {W.dip_need_m3}; held at cut-in "
@@ -70,21 +61,44 @@ START: tuple[Rule[W], ...] = (
         fails="A start trips the low-pressure cut-off",
         source=practice("trips about 10 psi under cut-in"),
         measure=W.trip_pa,
-        limit=W.lowest_pa,
+        limit=W.start_lowest_pa,
         sense="below",
         assumes=lambda figures: figures.line.assumed,
         needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
         applies=lambda figures: figures.low_pressure_cut_off is not False,
         not_applicable="This switch has no low-pressure cut-off.",
-        figure=f"trip {W.trip_pa} {OP} {W.lowest_pa}",
-        advice=(
-            f"Lower the pre-charge to {W.wider_pa}, {W.psi_5} below cut-in. While the pump starts"
-            f" the gauge falls to {W.lowest_pa}. At {W.trip_pa} the switch trips for good and"
-            " must be held in by hand."
+        figure=f"trip {W.trip_pa} {OP} {W.start_lowest_pa}",
+        means=(
+            f"While the pump starts the gauge falls to {W.start_lowest_pa}. At {W.trip_pa} the"
+            " switch trips and stays off until the lever is held."
+        ),
+        calls_for="A pump that starts faster would.",
+        formula=(
+            f"Lowest in the start, from W(in) − Q·t: {W.start_lowest_pa}; trip = cut-in − "
+            f"{W.trip_below_pa} = {W.trip_pa}."
+        ),
+    ),
+    Rule(
+        id="long-draw-trip",
+        title="A long draw stays clear of the low-pressure cut-off",
+        fails="A long draw trips the low-pressure cut-off",
+        source=MASS_BALANCE,
+        measure=W.trip_pa,
+        limit=W.balance_pa,
+        sense="below",
+        assumes=lambda figures: figures.line.assumed,
+        needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
+        settable=False,
+        applies=lambda figures: figures.low_pressure_cut_off is not False,
+        not_applicable="This switch has no low-pressure cut-off.",
+        figure=f"trip {W.trip_pa} {OP} {W.balance_pa}",
+        means=(
+            f"The pump holds only {W.balance_pa} against the open taps. At {W.trip_pa} the switch"
+            " trips and stays off."
         ),
         formula=(
-            f"Lowest in the start, from W(in) − Q·t: {W.lowest_pa}; trip = cut-in − "
-            f"{W.trip_below_pa} = {W.trip_pa}."
+            f"Pump and taps balance at {W.balance_pa}; trip = cut-in − {W.trip_below_pa} ="
+            f" {W.trip_pa}."
         ),
     ),
     Rule(
@@ -99,11 +113,11 @@ START: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.low_pressure_cut_off is not False,
         not_applicable="This switch has no low-pressure cut-off.",
         figure=f"{W.slow_need_m3} {OP} {W.reserve_m3}",
-        advice=(
-            f"Take the wider way: pre-charge {W.wider_pa}, {W.psi_5} below cut-in. A start twice as"
-            " slow, or a gauge that is a little out, empties the tank. Then the switch trips for"
-            f" good, at {W.trip_pa}."
+        means=(
+            "A start twice as slow, or a gauge that is a little out, empties the tank. Then the"
+            f" switch trips at {W.trip_pa} and stays off."
         ),
+        calls_for="A pump that starts faster would.",
         formula=(
             f"Twice the need of a start, 2·Q·t = {W.slow_need_m3}, against {W.reserve_m3} in"
             f" reserve at cut-in; as it is, a start stays {W.trip_margin_pa} above the trip."
@@ -120,10 +134,7 @@ BLADDER: tuple[Rule[W], ...] = (
         limit=W.cut_in_there_pa,
         sense="below",
         figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_there_pa}",
-        advice=(
-            f"Let air out of the drained tank, power off, to {W.target_pa}. Above cut-in the tank"
-            " is empty before the switch acts, and pressure collapses at each start."
-        ),
+        means="The tank is empty before the switch acts, and pressure collapses at each start.",
         formula=(
             f"Pre-charge {W.highest_pre_charge_pa} against cut-in at the tank {W.cut_in_there_pa}; "
             f"water held at cut-in {W.reserve_m3}."
@@ -140,16 +151,9 @@ BLADDER: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.warmest_pa is not None,
         not_applicable="The temperatures over the year are not entered.",
         figure=f"{W.warmest_pa} {OP} {W.cut_in_there_pa}",
-        advice=(
-            f"Set {W.summer_pa} at the season's mean: what is {W.pre_charge_pa} then is"
-            f" {W.warmest_pa} at the warmest, and the tank is empty before the switch acts."
-        ),
-        advise=lambda figures, units: (
-            ""
-            if figures.summer_today_pa is None
-            else f"Set {W.summer_today_pa} today, which is {W.summer_pa} at the season's mean: what"
-            f" is {W.pre_charge_pa} then is {W.warmest_pa} at the warmest, and the tank is empty"
-            " before the switch acts."
+        means=(
+            f"What is {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the warmest. The"
+            " tank is empty before the switch acts."
         ),
         formula=(
             f"p ∝ T, absolute: {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the"
@@ -168,16 +172,16 @@ BLADDER: tuple[Rule[W], ...] = (
         applies=lambda figures: len(figures.system.tanks) > 1,
         not_applicable="There is one tank.",
         figure=f"{W.uneven_pa} apart",
-        advice=(
-            f"Drain and set all tanks to {W.pre_charge_pa}. One that will not hold its air is"
-            " finished: until it is replaced the others carry the load alone."
+        means=(
+            "One tank does most of the work. A tank that will not hold its air is finished: the"
+            " others carry the load alone."
         ),
         formula=f"Highest less lowest pre-charge = {W.uneven_pa}; allowed {W.uneven_limit_pa}.",
     ),
     Rule(
         id="pre-charge-practice",
-        title="Pre-charge as practised here",
-        fails="Pre-charge not as practised here",
+        title="Pre-charge right",
+        fails="Pre-charge not right",
         source=practice("practitioners differ: 2, 2–3, 5 psi below cut-in, or computed"),
         measure=W.off_target_pa,
         limit=W.way_tolerance_pa,
@@ -187,14 +191,14 @@ BLADDER: tuple[Rule[W], ...] = (
             " holds that back."
         ),
         broken=Verdict.CAUTION,
-        figure=f"{W.pre_charge_pa}, practice {W.target_pa}",
-        advice=(
-            f"Set {W.target_pa}. Lower than needed costs drawdown and stretches the bladder; higher"
-            " eats the reserve."
+        figure=f"{W.pre_charge_pa}, wanted {W.target_pa}",
+        means=(
+            "Lower than needed costs drawdown and stretches the bladder; higher eats the reserve."
         ),
         formula=(
-            f"Cut-in at the tank {W.cut_in_there_pa} less the offset of this practice ="
-            f" {W.target_pa}; set {W.pre_charge_pa}, allowed apart {W.way_tolerance_pa}."
+            f"The least of practice, {W.practice_charge_pa}, no dip, {W.dip_charge_pa}, no trip,"
+            f" {W.trip_charge_pa}, and the warmest day, {W.summer_pa} = {W.target_pa}; set"
+            f" {W.pre_charge_pa}, allowed apart {W.way_tolerance_pa}."
         ),
     ),
     Rule(
@@ -208,10 +212,12 @@ BLADDER: tuple[Rule[W], ...] = (
         needs=(W.found_pa,),
         broken=Verdict.CAUTION,
         figure=f"found {W.found_pa}",
-        advice=(
-            "Soap the air valve and seams. If water comes from the air valve, the bladder is burst"
-            " and the tank is finished."
+        means="So low a find is a leak.",
+        calls_for=(
+            "Soap the air valve and seams. Water at the air valve means a burst bladder: replace"
+            " the tank."
         ),
+        settable=False,
         formula=f"Found {W.found_pa}, drained; at or below {W.leak_found_pa} suspect a leak.",
     ),
     Rule(
@@ -224,10 +230,9 @@ BLADDER: tuple[Rule[W], ...] = (
         needs=(W.found_pa, W.last_pa, W.last_years_ago),
         broken=Verdict.CAUTION,
         figure=f"{W.lost_pa} in {W.last_years_ago}",
-        advice=(
-            f"It fell faster than {W.usual_loss_pa_per_year} a year. Soap the air valve and "
-            "seams; check again in half the time."
-        ),
+        means=f"It fell faster than {W.usual_loss_pa_per_year} a year.",
+        calls_for="Soap the air valve and seams; check again in half the time.",
+        settable=False,
         formula=(
             f"({W.last_pa} − {W.found_pa}) / {W.last_years_ago} = "
             f"{W.lost_pa_per_year} a year; usual is up to {W.usual_loss_pa_per_year}."
@@ -250,7 +255,8 @@ CUT_OFF: tuple[Rule[W], ...] = (
             " run dry. Against: a big draw or a slow start trips it, and somebody must hold the"
             " lever in by hand."
         ),
-        advice=f"{W.cut_off_trade}",
+        means=f"{W.cut_off_trade}",
+        settable=False,
         formula=f"Practice: {W.cut_off_wish}.",
     ),
 )

@@ -19,11 +19,8 @@ PLAIN: tuple[Rule[W], ...] = (
         needs=(W.air_left,),
         broken=Verdict.CAUTION,
         figure=f"{W.air_left} left",
-        advice=(
-            "Power off. Drain the tank to the bottom, a tap open above it so that it takes air."
-            f" Fill it again: that gives back {W.regained_m3} of drawdown. If it goes soon"
-            " again, look at the air control and the seams."
-        ),
+        means=f"Much of the air is gone: re-aired, the drawdown is {W.regained_m3} more.",
+        calls_for="If it goes soon again, look at the air control and the seams.",
         formula=(
             "Bucket test, V·c = D / (1/in − 1/out), against a fresh charge of"
             f" {W.pre_charge_abs_pa} absolute: {W.air_left}. Drawdown now {W.drawdown_m3}, re-aired"
@@ -39,10 +36,7 @@ PLAIN: tuple[Rule[W], ...] = (
         limit=W.cut_in_there_pa,
         sense="below",
         figure=f"{W.pre_charge_pa} {OP} {W.cut_in_there_pa}",
-        advice=(
-            "With no bladder, air would blow out at the taps before the pump starts: let air off"
-            " well below cut-in."
-        ),
+        means="With no bladder, air blows out at the taps before the pump starts.",
         formula=f"Air charge {W.pre_charge_pa}, cut-in at the tank {W.cut_in_there_pa}.",
     ),
     Rule(
@@ -55,9 +49,9 @@ PLAIN: tuple[Rule[W], ...] = (
         sense="at_least",
         broken=Verdict.CAUTION,
         figure=f"{W.seal_m3} {OP} {W.least_seal_m3}",
-        advice=(
-            f"Let air off. Charged to {W.pre_charge_pa}, only {W.seal_m3} stands over the outlet at"
-            " the lowest. Then air goes down the pipe and out at the taps."
+        means=(
+            f"Only {W.seal_m3} is left over the outlet at the lowest. Air can go down the pipe and"
+            " out at the taps."
         ),
         formula=(
             f"Water at cut-in {W.reserve_m3} and what stands below it, less the need of a start:"
@@ -76,10 +70,8 @@ CISTERN: tuple[Rule[W], ...] = (
         needs=(W.treated, W.labelled),
         applies=lambda figures: not figures.treated,
         not_applicable="The water is treated for drinking.",
-        advice=(
-            "Label tank, lines and taps “non-potable, do not drink” (purple is the usual colour)."
-            " Make sure that nothing joins them to the drinking water."
-        ),
+        means="Somebody could drink it. Make sure that nothing joins it to the drinking water.",
+        settable=False,
         formula=(
             "Water that is not treated for drinking is marked as such wherever somebody could"
             " take it."
@@ -97,10 +89,11 @@ BOOSTED: tuple[Rule[W], ...] = (
         sense="at_least",
         needs=(W.lowest_inlet_pa,),
         figure=f"{W.lowest_inlet_pa} {OP} {W.inlet_limit_pa}",
-        advice=(
-            "Throttle the pump or put a break tank before it, and have a low-inlet cut-off: a"
-            " supply drawn to nothing can suck dirty water in."
+        means="A supply drawn to nothing can suck dirty water in.",
+        calls_for=(
+            "Throttle the pump or put a break tank before it, and have a low-inlet cut-off fitted."
         ),
+        settable=False,
         formula=f"Lowest at the inlet, pump on: {W.lowest_inlet_pa}; wanted {W.inlet_limit_pa}.",
     ),
     Rule(
@@ -114,10 +107,11 @@ BOOSTED: tuple[Rule[W], ...] = (
         needs=(W.highest_inlet_pa,),
         broken=Verdict.CAUTION,
         figure=f"{W.highest_inlet_pa} {OP} {W.cut_in_pa}",
-        advice=(
-            f"At {W.highest_inlet_pa} from the supply the pump is not called for; that is well as"
-            " long as it is enough at the taps. Otherwise raise cut-in."
+        means=(
+            f"At {W.highest_inlet_pa} from the supply the pump does not start. The supply passes"
+            " through it to the taps: fine while that is enough there."
         ),
+        settable=False,
         formula=f"Highest inlet {W.highest_inlet_pa}, cut-in {W.cut_in_pa}.",
     ),
     Rule(
@@ -129,11 +123,12 @@ BOOSTED: tuple[Rule[W], ...] = (
         limit=W.lowest_rating_pa,
         needs=(W.highest_inlet_pa, W.lowest_rating_pa),
         figure=f"{W.highest_inlet_pa} {OP} {W.lowest_rating_pa}",
-        advice=(
+        means=(
             f"At its highest the supply brings {W.highest_inlet_pa} into the tank with the pump"
-            f" off; the lowest rating allows {W.lowest_rating_pa}. Have a pressure-reducing valve"
-            " fitted before the pump."
+            f" off; the lowest rating allows {W.lowest_rating_pa}."
         ),
+        calls_for="Have a pressure-reducing valve fitted before the pump.",
+        settable=False,
         formula=(
             f"Highest inlet {W.highest_inlet_pa}; lowest of relief, tank and pipe, less the gauge's"
             f" error: {W.lowest_rating_pa}."
@@ -149,10 +144,9 @@ BOOSTED: tuple[Rule[W], ...] = (
         needs=(W.highest_inlet_pa, W.dead_head_pa, W.relief_pa),
         broken=Verdict.CAUTION,
         figure=f"{W.highest_dead_head_pa} {OP} {W.relief_pa}",
-        advice=(
-            "With a stuck switch the relief valve would blow all the pump delivers: see that it"
-            " can, and that it drains safely."
-        ),
+        means="With a stuck switch the relief valve would blow all the pump delivers.",
+        calls_for="See that the relief can pass it all, and that it drains safely.",
+        settable=False,
         formula=(
             f"Dead-head {W.dead_head_pa} and what the inlet can bring on top = "
             f"{W.highest_dead_head_pa}; relief "

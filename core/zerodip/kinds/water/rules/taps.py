@@ -19,10 +19,7 @@ TAPS: tuple[Rule[W], ...] = (
         needs=(W.highest_tap_m, W.peak_draw_for_pipe_m3_s),
         broken=Verdict.CAUTION,
         figure=f"{W.tap_pa} {OP} {W.wanted_tap_pa}",
-        advice=(
-            f"Raise cut-in to {W.least_cut_in_pa} or more, and cut-out and pre-charge with it, if"
-            " every limit allows."
-        ),
+        means=f"The highest tap gets {W.tap_pa} just before a start.",
         formula=(
             f"Cut-in − ρg·height − friction = {W.cut_in_pa} − {W.tap_loss_pa} = "
             f"{W.tap_pa} just before "
@@ -41,10 +38,15 @@ WELL: tuple[Rule[W], ...] = (
         needs=(W.yield_m3_s,),
         broken=Verdict.CAUTION,
         figure=f"{W.cut_in_flow_m3_s} {OP} {W.yield_m3_s}",
-        advice=(
-            "Throttle the pump to the well's yield, or guard it against running dry: a low-pressure"
-            " cut-off or a level guard. A bigger tank helps the house, not the well."
+        means=(
+            "The pump draws the well down until it takes air. A bigger tank helps the house, not"
+            " the well."
         ),
+        calls_for=(
+            "Throttle the pump to the well's yield, or guard it with a low-pressure cut-off or a"
+            " level guard."
+        ),
+        settable=False,
         formula=f"Pump at cut-in {W.cut_in_flow_m3_s}, well {W.yield_m3_s}.",
     ),
 )
@@ -62,9 +64,9 @@ DIFFERENTIAL: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.practice.differential_school != "leave",
         not_applicable="Practice leaves that nut alone.",
         figure=f"{W.differential_pa}",
-        advice=(
-            f"Usual is {W.usual_differential_pa}. Narrower starts the pump more often; wider"
-            " stretches the bladder and is felt at the tap."
+        means=(
+            "Narrower starts the pump more often; wider stretches the bladder and is felt at the"
+            " tap."
         ),
         formula=(
             f"Cut-out − cut-in = {W.cut_out_pa} − {W.cut_in_pa} = {W.differential_pa}; "
