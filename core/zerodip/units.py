@@ -23,6 +23,7 @@ __all__ = [
     "TOLD",
     "Unit",
     "UnknownUnit",
+    "as_written",
     "band",
     "factors",
     "from_si",
@@ -206,6 +207,13 @@ def text(value: float | None, dimension: str, system: str) -> str:
 def number(value: float, dimension: str, system: str) -> str:
     """`value` (SI) as `text` writes it, without its unit. Raises UnknownUnit."""
     return text(value, dimension, system).removesuffix(_writing(dimension, system)[3])
+
+
+def as_written(value: float, dimension: str, system: str) -> float:
+    """`value` (SI) as exactly as `text` writes it: what somebody sets who reads it. Raises
+    UnknownUnit."""
+    factor, offset, _, _ = _writing(dimension, system)
+    return float(number(value, dimension, system).replace(",", "")) * factor + offset
 
 
 def band(low_pa: float, high_pa: float, system: str) -> str:

@@ -11,7 +11,7 @@ from zerodip.kinds.key_presses import down
 from zerodip.kinds.limits import LimitSpec, lowest_limit
 from zerodip.kinds.parts import Relief, System
 from zerodip.kinds.settings import Settings
-from zerodip.units import PSI, band, text
+from zerodip.units import PSI, as_written, band, text
 
 __all__ = [
     "Cost",
@@ -70,7 +70,7 @@ def nuts(
         A remedy for each that turns a nut.
     """
     now = figures.settings
-    for to in dict.fromkeys(settings):
+    for to in dict.fromkeys(_as_written(each, units) for each in settings):
         moved = abs(to.cut_in_gauge_pa - now.cut_in_gauge_pa) + abs(
             to.cut_out_gauge_pa - now.cut_out_gauge_pa
         )
@@ -85,6 +85,21 @@ def nuts(
         yield Remedy(
             cost=Cost.NUTS, does=said, system=figures.system, settings=to, effort=moved + air / 10
         )
+
+
+def _as_written(settings: Settings, units: str) -> Settings:
+    """Settings as they are told, to the digit."""
+    low, high, air = (
+        None if pa is None else as_written(pa, "pressure", units)
+        for pa in (
+            settings.cut_in_gauge_pa,
+            settings.cut_out_gauge_pa,
+            settings.pre_charge_gauge_pa,
+        )
+    )
+    if low is None or high is None or low >= high:
+        return settings
+    return replace(settings, cut_in_gauge_pa=low, cut_out_gauge_pa=high, pre_charge_gauge_pa=air)
 
 
 def lowered(

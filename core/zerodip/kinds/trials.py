@@ -117,7 +117,10 @@ class Trials:
 
     @staticmethod
     def _of(remedies: Iterable[Remedy[Any]], rule: Rule[Any]) -> Iterator[Remedy[Any]]:
-        yield from (each for each in remedies if not each.of or rule.id in each.of)
+        """Those that belong to a rule: what belongs to any moves only what settings can keep."""
+        for each in remedies:
+            if rule.id in each.of or (rule.settable and not each.of):
+                yield each
 
     def share(self, rule: Rule[Any], tried: "Tried") -> float:
         """How much of what is missing of a rule is made up: 1 where it is no longer broken."""
@@ -166,7 +169,7 @@ class Trials:
         calls_for = Writer(self.figures, self.units).fill(finding.rule.calls_for)
         if best is None:
             nothing = "No setting fixes this." if finding.rule.settable else ""
-            says = f"{nothing} {calls_for}".strip() or "No setting fixes this."
+            says = f"{nothing} {calls_for}".strip()
             return Advice(rule=finding.rule.id, says=says, removes=False, share=0.0, remedy=None)
         told = self._told(finding, best[1], best[2], best[0])
         says = f"Not enough by itself, but it helps: {told.says} {calls_for}".strip()

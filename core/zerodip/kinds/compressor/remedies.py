@@ -21,7 +21,7 @@ from zerodip.kinds.remedies import (
     steps_down,
 )
 from zerodip.kinds.settings import Settings
-from zerodip.units import text, unit_for
+from zerodip.units import as_written, text, unit_for
 
 __all__ = ["catalogue"]
 
@@ -120,12 +120,13 @@ def _receivers(figures: C, units: str) -> Iterator[Remedy[CompressorSystem]]:
 
 def _pumps(figures: C, units: str) -> Iterator[Remedy[CompressorSystem]]:
     """A compressor that delivers more."""
-    pump = figures.system.pump
-    for share in _STRONGER:
+    pump, now = figures.system.pump, figures.cut_out_flow_m3_s
+    for more in _STRONGER:
+        share = as_written(now * more, "air_flow", units) / now
         if max(point.flow_m3_s for point in pump.points) * share > 1.0:
             continue
         points = tuple(replace(p, flow_m3_s=p.flow_m3_s * share) for p in pump.points)
-        flow = text(figures.cut_out_flow_m3_s * share, "air_flow", units)
+        flow = text(now * share, "air_flow", units)
         yield Remedy(
             cost=Cost.SIZE,
             does=f"Fit a compressor that delivers {flow} at cut-out",

@@ -88,6 +88,7 @@ RULES: tuple[Rule[C], ...] = (
         not_applicable="There is no safety valve.",
         figure=f"{C.relief_pa} {OP} {C.receiver_max_pa}",
         means="Take it out of use: the valve opens only above what the receiver is made for.",
+        calls_for="Have one fitted set no higher, and cut-out lowered below it.",
         settable=False,
         formula=f"Valve {C.relief_pa}, lowest receiver plate {C.receiver_max_pa}.",
     ),

@@ -12,7 +12,7 @@ from zerodip.kinds.tankless.figures import TanklessFigures as T
 from zerodip.kinds.tankless.limits import LIMITS
 from zerodip.kinds.tankless.model import TanklessSystem
 from zerodip.kinds.tankless.sizing import resized
-from zerodip.units import PSI, text
+from zerodip.units import PSI, as_written, text
 
 __all__ = ["catalogue"]
 
@@ -88,7 +88,7 @@ def _outlets(figures: T, units: str) -> Iterator[Remedy[TanklessSystem]]:
     """The smallest outlet opened further, or two of them at a time."""
     small, system = figures.smallest, figures.system
     for share in _LARGER:
-        flow = small.flow_m3_s * share
+        flow = as_written(small.flow_m3_s * share, "flow", units)
         if flow > _MOST_OUTLET_M3_S:
             continue
         outlets = tuple(
@@ -109,7 +109,8 @@ def _accumulators(figures: T, units: str) -> Iterator[Remedy[TanklessSystem]]:
     """Accumulators as they are sold, with their air a little below cut-in."""
     have = figures.accumulator_m3 or 0.0
     charge = max(down(figures.cut_in_pa - _BELOW_PSI[0] * PSI, units), 0.0)
-    for volume in accumulator_sizes_m3(units):
+    for sold in accumulator_sizes_m3(units):
+        volume = as_written(sold, "volume", units)
         system = resized(figures.system, volume, False)
         if volume <= have or system is None:
             continue

@@ -129,17 +129,10 @@ class WaterFigures(ChargeFigures):
         return self.cut_out_flow_m3_s <= 0.25 * self.cut_in_flow_m3_s
 
     @figure("duration")
-    def long_fill_s(self) -> float:
-        """A run that is long only because the tank is large for its pump, without end; the alarm
-        where the pump comes near its dead-head."""
+    def longest_run_s(self) -> float:
+        """The run that is an alarm where the pump comes near its dead-head; without end where a run
+        is long only because the tank is large for its pump."""
         return self.alarm_run_s if self.stalls else float("inf")
-
-    @figure("")
-    def runs_on_why(self) -> str:
-        """Why a run is so long."""
-        if self.stalls:
-            return "Near dead-head the pump delivers next to nothing and runs on."
-        return "The tank is large for this pump: a long run alone is no fault here."
 
     @figure("pressure", Reading("system.tanks.0.max_gauge_pa", "the tank plate's maximum pressure"))
     def lowest_rating_pa(self) -> float | None:

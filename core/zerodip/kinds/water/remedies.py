@@ -24,7 +24,7 @@ from zerodip.kinds.water.limits import LIMITS
 from zerodip.kinds.water.model import WaterSystem
 from zerodip.kinds.water.pumps import HeadCurve, Pump
 from zerodip.kinds.water.sizing import charged, resized
-from zerodip.units import PSI, text, unit_for
+from zerodip.units import PSI, as_written, text, unit_for
 
 __all__ = ["catalogue"]
 
@@ -116,7 +116,11 @@ def _charges(figures: W, units: str) -> Iterator[float]:
         figures.summer_pa,
         *(there - offset for offset in offsets),
     )
-    told = (down(each, units) for each in bounds if each is not None and each >= 0)
+    told = (
+        as_written(down(each, units), "pressure", units)
+        for each in bounds
+        if each is not None and each >= 0
+    )
     yield from dict.fromkeys(each for each in told if 0 <= each <= MOST_GAUGE_PA)
 
 
@@ -260,10 +264,12 @@ def _with_air(figures: W, settings: Settings, units: str) -> str:
 
 def _pumps(figures: W, units: str) -> Iterator[Remedy[WaterSystem]]:
     """A pump that delivers more at the same head."""
-    for share in _STRONGER:
+    now = figures.cut_in_flow_m3_s
+    for more in _STRONGER if now > 0 else ():
+        share = as_written(now * more, "flow", units) / now
         pump = _stronger(figures.system.pump, share)
-        if pump is not None:
-            flow = text(figures.cut_in_flow_m3_s * share, "flow", units)
+        if pump is not None and share > 1:
+            flow = text(now * share, "flow", units)
             yield Remedy(
                 cost=Cost.SIZE,
                 does=f"Fit a pump that delivers {flow} at cut-in",

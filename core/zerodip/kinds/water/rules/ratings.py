@@ -53,6 +53,7 @@ RATINGS: tuple[Rule[W], ...] = (
         not_applicable="There is no relief valve.",
         figure=f"{W.relief_pa} {OP} {W.tank_max_here_pa}",
         means=f"The relief opens only above what the tank is made for, {W.tank_max_here_pa}.",
+        calls_for="Have one fitted set no higher, and cut-out lowered below it.",
         settable=False,
         formula=(
             f"Relief {W.relief_pa}, lowest tank plate {W.tank_max_pa}, at the gauge"

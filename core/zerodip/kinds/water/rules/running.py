@@ -36,13 +36,17 @@ RUNNING: tuple[Rule[W], ...] = (
         fails="The pump runs on",
         source=practice("ten minutes without stopping is an alarm"),
         measure=W.certain_run_s,
-        limit=W.alarm_run_s,
-        tolerable=W.long_fill_s,
+        limit=W.longest_run_s,
         needs=(W.certain_run_s,),
-        figure=f"{W.run_s} {OP} {W.alarm_run_s}",
-        means=f"{W.runs_on_why} Stay at the gauge with a hand on the switch during the first fill.",
+        figure=f"{W.run_s} {OP} {W.longest_run_s}",
+        means=(
+            "Near dead-head the pump delivers next to nothing and runs on. Stay at the gauge with a"
+            " hand on the switch during the first fill."
+        ),
         formula=(
-            f"Fill time {W.run_s}; flow at cut-out {W.cut_out_flow_m3_s}; alarm at {W.alarm_run_s}."
+            f"Fill time {W.run_s}; flow at cut-out {W.cut_out_flow_m3_s}, at cut-in"
+            f" {W.cut_in_flow_m3_s}. An alarm at {W.alarm_run_s} where a quarter or less is left of"
+            " the flow: else the tank is only large."
         ),
     ),
     Rule(
