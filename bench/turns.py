@@ -11,16 +11,19 @@ import statistics
 import sys
 import time
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from multiprocessing import Pool
+from multiprocessing.pool import Pool as Pool_
 
-from zerodip.switch.belief import predict, prior, update
-from zerodip.switch.classes import CUT_IN, CUT_OUT, class_of
+from zerodip.switch.belief import Watch
+from zerodip.switch.classes import class_of
 from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near, Work
-from zerodip.switch.planner import next_step
+from zerodip.switch.health import Complaint
+from zerodip.switch.planner import careful_step
+from zerodip.switch.watching import believed
 from zerodip.units import PSI
 
-from .fleet import Switch, fleet
+from .fleet import ODD, Switch, fleet
 
 LOOK_S, OFF_S, MOST_TRIES, MOST_LOOKS = 206.0, 120.0, 25, 60
 CLASSES = (("two", False), ("two", True), ("one", True), ("one", False), ("points", False))
@@ -53,20 +56,38 @@ def ours(switch: Switch, near: Near = "gauge") -> Outcome:
     )
     missed_s = HOW_NEARS[near].missed_s
     work = Work(noise_pa=noise, look_s=LOOK_S, power_off_s=OFF_S, missed_s=missed_s)
-    seen = switch.watch()
-    belief = prior(class_of(switch.of, switch.stiff), seen[0] * PSI, seen[1] * PSI, noise)
-    tries, looks = 0, 1
-    step = next_step(belief, goal, work)
-    while step.do not in ("done", "stop") and tries < MOST_TRIES and looks < MOST_LOOKS:
+    kind, tries = class_of(switch.of, switch.stiff), 0
+    watches = [_seen(switch, (0.0,) * len(kind.nuts))]
+    step, wrong = careful_step(believed(kind, watches, noise), watches, goal, work)
+    while step.do != "done" and tries < MOST_TRIES and len(watches) < MOST_LOOKS:
+        turns = step.turns or (0.0,) * len(kind.nuts)
         if step.do == "turn":
-            switch.turn(step.turns)
-            belief, tries = predict(belief, step.turns), tries + 1
-        seen, looks = switch.watch(), looks + 1
-        for point in (CUT_IN, CUT_OUT):
-            belief = update(belief, point, seen[point] * PSI, noise)
-        step = next_step(belief, goal, work)
+            switch.turn(turns)
+            tries += 1
+        elif step.do == "stop" and not _put_right(switch, watches, wrong):
+            break
+        watches.append(_seen(switch, turns))
+        step, wrong = careful_step(believed(kind, watches, noise), watches, goal, work)
     promised = goal.tolerance_pa if step.sure >= SURE else step.near_pa
-    return Outcome(tries, looks, promised / PSI, switch.off(), switch.passed)
+    return Outcome(tries, len(watches), promised / PSI, switch.off(), switch.passed)
+
+
+def _seen(switch: Switch, turns: Sequence[float]) -> Watch:
+    low, high = switch.watch()
+    return Watch(low * PSI, high * PSI, tuple(turns))
+
+
+def _put_right(switch: Switch, watches: list[Watch], wrong: Sequence[Complaint]) -> bool:
+    """What somebody does who is asked: corrects a turn made the other way, taps the gauge."""
+    asked = {each.id for each in wrong}
+    if "other-way" in asked and switch.wrong_way:
+        switch.wrong_way = False
+        watches[:] = [replace(w, turns=tuple(-turn for turn in w.turns)) for w in watches]
+    elif asked and any(watches[-1].turns):
+        switch.tapped()
+    else:
+        return False
+    return True
 
 
 def _by_ratio(switch: Switch, learn: bool, per_turn: float) -> Outcome:
@@ -138,7 +159,8 @@ def _print(way: Way, made: Sequence[Outcome], taken_s: float) -> None:
 
 def main() -> None:
     """Prints a table for each class and noise."""
-    size, seed = (int(given) for given in [*sys.argv[1:], "20000", "7"][:2])
+    asked = [int(given) for given in sys.argv[1:]]
+    size, seed = (asked + [20000, 7][len(asked) :])[:2]
     with Pool() as pool:
         for of, stiff in CLASSES:
             ways = (fixed, last_ratio, *OURS) if (of, stiff) == ("two", False) else OURS[:1]
@@ -149,6 +171,17 @@ def main() -> None:
                     begin = time.perf_counter()
                     made = pool.map(way, fleet(of, stiff, noise, size, seed), chunksize=50)
                     _print(way, made, time.perf_counter() - begin)
+            _odd(pool, of, stiff, size, seed)
+
+
+def _odd(pool: Pool_, of: str, stiff: bool, size: int, seed: int) -> None:
+    """A fleet of odd switches, sort by sort."""
+    begin = time.perf_counter()
+    made = pool.map(ours, fleet(of, stiff, 0.7, size, seed, odd=True), chunksize=50)
+    print(f"“{of}”, odd ones, read to ± 0.7 psi, {size} switches")
+    for at, odd in enumerate(ODD):
+        print(f"  {odd}:", end="")
+        _print(ours, made[at :: len(ODD)], (time.perf_counter() - begin) / len(ODD))
 
 
 if __name__ == "__main__":

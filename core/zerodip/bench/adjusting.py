@@ -10,11 +10,12 @@ from typing import Literal
 
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.file import LOWER
-from zerodip.switch.belief import Watch, believed, predict
+from zerodip.switch.belief import Watch, predict
 from zerodip.switch.classes import CUT_IN, CUT_OUT, Nut, SwitchClass, scales
 from zerodip.switch.goal import Goal, Work
 from zerodip.switch.health import Complaint, complaints
 from zerodip.switch.planner import Step, next_step
+from zerodip.switch.watching import believed
 from zerodip.switch.words import turn_words
 from zerodip.units import PSI
 

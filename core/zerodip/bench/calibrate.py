@@ -5,7 +5,17 @@ from dataclasses import dataclass
 
 from zerodip.bench.drift import Drift, NextDue, drift_of, next_due
 from zerodip.bench.file import BenchTurn, Calibration, acted_at
-from zerodip.bench.judge import RULE, RUNS, WORST_FIRST, PointFigures, Verdict, judged_points
+from zerodip.bench.judge import (
+    RULE,
+    RUNS,
+    WORST_FIRST,
+    PointFigures,
+    Separation,
+    Verdict,
+    judged_points,
+    overall,
+    separation,
+)
 from zerodip.bench.reference import reference_faults
 from zerodip.bench.words import VERDICTS, said
 from zerodip.errors import InvalidInput
@@ -25,12 +35,14 @@ class Influence:
 
 @dataclass(frozen=True, kw_only=True)
 class Judgement:
-    """A calibration: its points as found and as left, the verdict on both (the worst of their
-    points and deadbands) with its words, the rule that decided, whether it was adjusted, what
-    points did to each other, drifts, when the next is due, and what is said of it all."""
+    """A calibration: its points as found and as left, how far two points lie apart as left, the
+    verdict on both (the worst of all that is judged) with its words, the rule that decided, whether
+    it was adjusted, what points did to each other, drifts, when the next is due, and what is said
+    of it all."""
 
     found: tuple[PointFigures, ...]
     left: tuple[PointFigures, ...]
+    apart: Separation | None
     found_verdict: Verdict
     left_verdict: Verdict
     found_says: str
@@ -63,12 +75,14 @@ def calibrate(of: Calibration, units: str = "us") -> Judgement:
         raise InvalidInput(faults)
     found, left = judged_points(of, of.found), judged_points(of, of.as_left)
     drifts = tuple(_drifts(of, found, left))
-    worst_found, worst_left = _worst(found), _worst(left)
-    if any(point.runs < RUNS for point in left):
-        worst_left = _worse(worst_left, "open")
+    apart = separation(of, left)
+    worst_found = _worst([overall(point) for point in found])
+    rows = [overall(point, RUNS) for point in left]
+    worst_left = _worst([*rows, apart.verdict] if apart else rows)
     return Judgement(
         found=found,
         left=left,
+        apart=apart,
         found_verdict=worst_found,
         left_verdict=worst_left,
         found_says=VERDICTS[worst_found],
@@ -78,20 +92,12 @@ def calibrate(of: Calibration, units: str = "us") -> Judgement:
         influences=tuple(_influences(of)),
         drifts=drifts,
         next_due=next_due(of, drifts, worst_left in ("fail", "conditional_fail")),
-        says=tuple(said(of, found, left, drifts, units)),
+        says=tuple(said(of, found, left, apart, drifts, units)),
     )
 
 
-def _worst(points: Sequence[PointFigures]) -> Verdict:
-    verdicts = [point.verdict for point in points]
-    verdicts += [
-        point.deadband.verdict for point in points if point.deadband and point.deadband.verdict
-    ]
+def _worst(verdicts: Sequence[Verdict]) -> Verdict:
     return min(verdicts, key=WORST_FIRST.index)
-
-
-def _worse(one: Verdict, other: Verdict) -> Verdict:
-    return min(one, other, key=WORST_FIRST.index)
 
 
 def _drifts(

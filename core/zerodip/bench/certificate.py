@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from zerodip.bench.calibrate import Judgement
 from zerodip.bench.device import BenchDevice, Reference
 from zerodip.bench.file import Calibration
-from zerodip.bench.judge import PointFigures
+from zerodip.bench.judge import RUNS, PointFigures, overall
 from zerodip.bench.words import VERDICTS, pace, shown, titles, usual_pace
 from zerodip.units import text as figure
 
@@ -155,8 +155,26 @@ def _points(of: Calibration, judged: Judgement, units: str) -> Iterator[Row]:
             shown(left.error_pa, units, grain, signed=True),
             f"± {shown(grain, units, grain)}",
             shown(band.mean_pa, units, band.expanded_pa) if band else "–",
-            VERDICTS[left.verdict],
+            VERDICTS[overall(left, RUNS)],
         )
+    yield from _apart(judged, units)
+
+
+def _apart(judged: Judgement, units: str) -> Iterator[Row]:
+    """How far both points lie apart, in the columns of the points."""
+    if judged.apart is None:
+        return
+    grain = judged.apart.least_pa / 10
+    found = judged.found[1].set_gauge_pa - judged.found[0].set_gauge_pa
+    yield (
+        "Upper above lower",
+        f"at least {shown(judged.apart.least_pa, units, grain)}",
+        shown(found, units, grain),
+        shown(judged.apart.apart_pa, units, grain),
+        "–",
+        "–",
+        VERDICTS[judged.apart.verdict],
+    )
 
 
 def _runs(of: Calibration, units: str) -> Iterator[Row]:

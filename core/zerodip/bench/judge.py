@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from zerodip.bench.budget import Budget, budget_of, deadband_error, repeatability
-from zerodip.bench.device import BenchDevice, SetPoint
+from zerodip.bench.device import APART, BenchDevice, SetPoint
 from zerodip.bench.file import BenchRun, Calibration, deadband_of
 
 __all__ = [
@@ -20,7 +20,10 @@ __all__ = [
     "WORST_FIRST",
     "DeadbandFigures",
     "PointFigures",
+    "Separation",
     "judged_points",
+    "overall",
+    "separation",
     "verdict_on",
 ]
 
@@ -32,6 +35,7 @@ RULE = (
     "Fail: it does not at all. The guard band is the expanded uncertainty (95 %)."
 )
 RUNS = 3  # of each point, at least: common practice
+_SAME = 1e-6  # share of a separation, as pressures are converted and typed
 _EQUAL = 1e-9  # share of a limit within which a figure stands at it
 
 
@@ -48,7 +52,8 @@ class DeadbandFigures:
 @dataclass(frozen=True, kw_only=True)
 class PointFigures:
     """A point as found or as left: its runs, where it acted in the mean (Pa gauge), by how much
-    that is off, the widest that runs lay apart, the tolerance and the guard band, the budget, the
+    that is off, the widest that runs lay apart and how that stands against the tolerance, which it
+    may be at most (common practice, no source), the tolerance and the guard band, the budget, the
     tolerance over the uncertainty, the probability that it is within, and the verdict."""
 
     at: int
@@ -62,7 +67,55 @@ class PointFigures:
     ratio: float
     inside: float
     verdict: Verdict
+    repeats: Verdict
     deadband: DeadbandFigures | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Separation:
+    """How far the upper point acted above the lower, what that has to be at least (Pa), and how it
+    stands."""
+
+    apart_pa: float
+    least_pa: float
+    verdict: Verdict
+
+
+def separation(of: Calibration, points: Sequence[PointFigures]) -> Separation | None:
+    """How far both points of a dual switch truly lie apart, as measured.
+
+    Args:
+        of: The calibration.
+        points: Its points, the lower first.
+
+    Returns:
+        The separation; None for a single point.
+
+    Source: At least 3 % of the range: common practice, no source.
+    """
+    if len(points) < 2:
+        return None
+    apart, least = points[1].set_gauge_pa - points[0].set_gauge_pa, APART * of.device.span_pa
+    near = apart >= least * (1 - _SAME)
+    return Separation(apart_pa=apart, least_pa=least, verdict="pass" if near else "fail")
+
+
+def overall(point: PointFigures, runs: int = 0) -> Verdict:
+    """How a point stands in all: by its error, its deadband and how well it repeats.
+
+    Args:
+        point: The point.
+        runs: How many runs are wanted of it at least.
+
+    Returns:
+        The worst verdict.
+    """
+    verdicts = [point.verdict, point.repeats]
+    if point.deadband and point.deadband.verdict:
+        verdicts.append(point.deadband.verdict)
+    if point.runs < runs:
+        verdicts.append("open")
+    return min(verdicts, key=WORST_FIRST.index)
 
 
 def judged_points(of: Calibration, runs: Sequence[BenchRun]) -> tuple[PointFigures, ...]:
@@ -75,9 +128,8 @@ def judged_points(of: Calibration, runs: Sequence[BenchRun]) -> tuple[PointFigur
     Returns:
         The points' figures, the lower first.
     """
-    spread = _spread(of, runs)
     return tuple(
-        _point(of, at, [run for run in runs if run.at == at], spread)
+        _point(of, at, [run for run in runs if run.at == at], _spread(of, runs, at))
         for at in range(len(of.device.points))
     )
 
@@ -101,10 +153,13 @@ def verdict_on(error_pa: float, tolerance_pa: float, expanded_pa: float) -> Verd
     return "conditional_fail" if off <= tolerance_pa + expanded_pa + equal else "fail"
 
 
-def _spread(of: Calibration, runs: Sequence[BenchRun]) -> tuple[float, float]:
-    """What repeats, by these runs; by all where these are single ones."""
-    own = repeatability(runs)
-    return own if math.isfinite(own[1]) else repeatability(of.left)
+def _spread(of: Calibration, runs: Sequence[BenchRun], at: int) -> tuple[float, float]:
+    """What repeats, by these runs; by all where these are single ones. A point that wanders more
+    than both together is told by its own runs: the other must not hide it."""
+    both, own = repeatability(runs), repeatability([run for run in runs if run.at == at])
+    if not math.isfinite(both[1]):
+        return repeatability(of.left)
+    return own if math.isfinite(own[1]) and own[0] > both[0] else both
 
 
 def _point(
@@ -128,6 +183,7 @@ def _point(
         ratio=tolerance / budget.expanded_pa,
         inside=error.within(-tolerance - off, tolerance - off),
         verdict=verdict_on(off, tolerance, budget.expanded_pa) if told else "open",
+        repeats=verdict_on(max(sets) - min(sets), tolerance, 0.0),
         deadband=_deadband(device, point, tolerance, runs, told, of, spread),
     )
 

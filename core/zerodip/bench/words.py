@@ -7,7 +7,7 @@ from zerodip.bench.budget import USUAL_RATE
 from zerodip.bench.device import BenchDevice
 from zerodip.bench.drift import Drift
 from zerodip.bench.file import Calibration
-from zerodip.bench.judge import RUNS, PointFigures
+from zerodip.bench.judge import RUNS, PointFigures, Separation
 from zerodip.bench.reference import reference_doubts
 from zerodip.text.said import Said, gravest_first
 from zerodip.units import from_si, unit_for
@@ -80,6 +80,7 @@ def said(
     of: Calibration,
     found: Sequence[PointFigures],
     left: Sequence[PointFigures],
+    apart: Separation | None,
     drifts: Sequence[Drift],
     units: str,
 ) -> list[Said]:
@@ -89,6 +90,7 @@ def said(
         of: The calibration.
         found: Its points as found.
         left: Its points as left.
+        apart: How far two points lie apart as left.
         drifts: Their drifts.
         units: Unit system of the texts.
 
@@ -98,6 +100,7 @@ def said(
     made = (
         *_found(of, found, units),
         *_left(of, left, units),
+        *_apart(apart, units),
         *_reference(of),
         *_coarse(left),
         *_fast(of, units),
@@ -150,6 +153,21 @@ def _left(of: Calibration, left: Sequence[PointFigures], units: str) -> Iterator
             + (" Take it out of service, or put it right." if bad else ""),
         )
         yield from _deadband(of, point, title, units)
+        if point.repeats == "fail":
+            wide = shown(point.apart_pa, units, point.budget.expanded_pa)
+            text = f"Its runs lie {wide} apart; ± {within} is allowed. Look for dirt or wear."
+            yield Said(
+                id="left.wanders", weight="danger", title=f"{title} does not repeat", text=text
+            )
+
+
+def _apart(apart: Separation | None, units: str) -> Iterator[Said]:
+    """Two points that truly act too near each other."""
+    if apart is None or apart.verdict == "pass":
+        return
+    far, least = (shown(pa, units, apart.least_pa / 10) for pa in (apart.apart_pa, apart.least_pa))
+    text = f"They act {far} apart; at least {least} is wanted, 3 % of the range."
+    yield Said(id="left.apart", weight="danger", title="Points too near each other", text=text)
 
 
 def _open(point: PointFigures) -> bool:

@@ -106,7 +106,7 @@ def decision(figures: Figures, units: str, sure: bool = False) -> Decision:
     """
     unit_for("pressure", units)
     kind, write = kind_of(figures), Writer(figures, units)
-    findings = findings_of(figures)
+    findings = findings_of(figures, sure)
     said = tuple(worded(finding, write) for finding in findings)
     limits = limits_of(kind.limits, figures, write)
     return Decision(

@@ -90,6 +90,8 @@ def summarize(
 def _headline(worst: Finding, figures: Figures, units: str) -> str:
     if worst.verdict is Verdict.PASS:
         return "All limits OK"
+    if worst.doubt:
+        return f"Not sure: {Writer(figures, units).fill(worst.rule.title)}"
     if worst.verdict is Verdict.CANNOT_TELL:
         return f"Missing: {worst.missing[0].title if worst.missing else worst.rule.title}"
     return Writer(figures, units).fill(worst.rule.fails)

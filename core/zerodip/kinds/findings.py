@@ -6,6 +6,7 @@ from itertools import product
 
 from zerodip.errors import InvalidInput
 from zerodip.fileformat.fields import title_at
+from zerodip.kinds.doubts import doubted
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.inputs import Input
 from zerodip.kinds.registry import kind_of
@@ -62,18 +63,22 @@ def usual_values(figures: Figures) -> tuple[Reading, ...]:
     )
 
 
-def findings_of(figures: Figures) -> tuple[Finding, ...]:
+def findings_of(figures: Figures, sure: bool = True) -> tuple[Finding, ...]:
     """The findings, worst first. A verdict that would be another anywhere in the range of a usual
-    value is not certain: a pass is open then, and a stop a caution.
+    value is not certain: a pass is open then, and a stop a caution. A pass is open, too, where by
+    what its inputs may be off by the opposite is not unlikely.
 
     Args:
         figures: The system's figures under its settings.
+        sure: Whether that is looked at, which takes longer: not while a grip moves.
 
     Returns:
         The findings.
     """
     kind = kind_of(figures)
     found = run(kind.rules, figures)
+    if sure:
+        found = by_weight(doubted(found, figures))
     if not figures.system.assumed:
         return found
     usual = tuple(each for each in kind.inputs if each.assumed(figures))

@@ -262,7 +262,8 @@ class Kind(Generic[S, F]):
     a unit system; `with_found` puts figures found on a visit into it, by
     field; `stiff_switch` that a turn of its switch goes as far as a compressor's; `unread` fields
     whose usual values are no part of the template; `inputs` what is only known within something,
-    `edges` the lines of its ribbon that this blurs; `troubles` what may be wrong with it."""
+    `edges` the lines of its ribbon that this blurs, `bounds` the most that a figure can be at all;
+    `troubles` what may be wrong with it."""
 
     id: str
     title: str
@@ -282,6 +283,7 @@ class Kind(Generic[S, F]):
     unread: tuple[str, ...] = ()
     inputs: tuple[Input[F], ...] = ()
     edges: tuple[Edge, ...] = ()
+    bounds: Callable[[F], Mapping[str, float]] = lambda figures: {}
     sizing: Sizing[S, F] | None = None
     simulating: Simulating[F] | None = None
     diagnosis: Diagnosis[F] = field(default_factory=Diagnosis)

@@ -54,7 +54,11 @@ def spread_of(figures: Figures, of: Iterable[Figure[Any]]) -> Mapping[str, Sprea
         names = [m.name for m in each.moves if _is_number(wanted.get(m.name))]
         for name, (down, up) in _moved(figures, each, names, wanted).items():
             moves.setdefault(name, []).append((each, down, up))
-    return {name: _spread(wanted[name], moved) for name, moved in moves.items()}
+    most = kind_of(figures).bounds(figures)
+    return {
+        name: _spread(wanted[name], moved, most.get(name, math.inf))
+        for name, moved in moves.items()
+    }
 
 
 def _is_number(value: Any) -> bool:
@@ -80,7 +84,9 @@ def _moved(
     return took
 
 
-def _spread(value: float, moved: Iterable[tuple[Input[Figures], float, float]]) -> Spread:
+def _spread(
+    value: float, moved: Iterable[tuple[Input[Figures], float, float]], bound: float
+) -> Spread:
     down = up = furthest = 0.0
     made = Spread(value, value, value)
     for each, lower, higher in moved:
@@ -89,7 +95,7 @@ def _spread(value: float, moved: Iterable[tuple[Input[Figures], float, float]]) 
         share = max(lower**2, higher**2)
         if share > (1e-4 * value) ** 2:
             made.by[each.reading] = made.by.get(each.reading, 0.0) + share
-    made.least, made.most = value - down, value + up
+    made.least, made.most = value - down, min(value + up, max(bound, value))
     if value >= 0:
         # What no input makes negative is not, by all of them; and one that empties a tank empties
         # it once: beyond such a corner moves do not add up.

@@ -34,6 +34,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         sense="at_least",
         needs=(Figures.switch_least_in_pa,),
         figure=f"{Figures.cut_in_pa} {OP} {Figures.switch_least_in_pa}",
+        exact=True,
         means="The range nut would come off its spring.",
         formula=(
             f"Cut-in {Figures.cut_in_pa}; the switch goes down to {Figures.switch_least_in_pa}."
@@ -48,6 +49,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         limit=Figures.switch_most_out_pa,
         needs=(Figures.switch_most_out_pa,),
         figure=f"{Figures.cut_out_pa} {OP} {Figures.switch_most_out_pa}",
+        exact=True,
         means="The spring would be solid before cut-out.",
         formula=(
             f"Cut-out {Figures.cut_out_pa}; the switch goes up to {Figures.switch_most_out_pa}."
@@ -63,6 +65,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         sense="at_least",
         needs=(Figures.least_differential_pa,),
         figure=f"{Figures.differential_pa} {OP} {Figures.least_differential_pa}",
+        exact=True,
         means="This switch cannot be set so close.",
         formula=(
             f"Differential {Figures.differential_pa}; the switch's least"
@@ -78,6 +81,7 @@ SWITCH: tuple[Rule[Figures], ...] = (
         limit=Figures.most_differential_pa,
         needs=(Figures.most_differential_pa,),
         figure=f"{Figures.differential_pa} {OP} {Figures.most_differential_pa}",
+        exact=True,
         means="This switch cannot be set so wide.",
         formula=(
             f"Differential {Figures.differential_pa}; the switch's greatest"

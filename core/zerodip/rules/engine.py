@@ -68,7 +68,8 @@ class Rule(Generic[F]):
     what to do: remedies are tried on the model (`zerodip.kinds.trials`). `calls_for` is what it
     takes where nothing that can be tried helps. `assumes` tells that the measure rests on what was
     assumed and not read: then a stop is a caution. `settable` tells that settings can keep it: what
-    lies in the plant alone moves no setting."""
+    lies in the plant alone moves no setting. `exact` tells that a pass is as sure as what was read:
+    it compares what the gauge shows, or counts the gauge's error already."""
 
     id: str
     title: str
@@ -83,6 +84,7 @@ class Rule(Generic[F]):
     untold: str = ""
     assumes: Callable[[F], bool] = lambda figures: False
     settable: bool = True
+    exact: bool = False
     applies: Callable[[F], bool] = lambda figures: True
     not_applicable: str = "Does not apply here."
     figure: str = ""

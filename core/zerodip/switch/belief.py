@@ -12,7 +12,7 @@ of the spring: linear; priors: common practice, no source).
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import product
 from typing import NamedTuple
@@ -21,7 +21,17 @@ from zerodip.switch.classes import CUT_IN, CUT_OUT, RELATIVE, Nut, SwitchClass
 from zerodip.switch.normal import chance_below
 from zerodip.units import PSI
 
-__all__ = ["Belief", "Part", "Watch", "believed", "chance_above", "predict", "prior", "update"]
+__all__ = [
+    "Belief",
+    "Part",
+    "Slopes",
+    "Travel",
+    "Watch",
+    "chance_above",
+    "predict",
+    "prior",
+    "update",
+]
 
 Matrix = tuple[tuple[float, ...], ...]
 Slopes = Mapping[tuple[str, int], tuple[float, float]]
@@ -65,11 +75,36 @@ class Part:
 
 
 @dataclass(frozen=True)
+class Travel:
+    """One nut: the last stretch of turns in one direction (clockwise positive), how far it moved
+    its point (Pa), whether that shows, or shows the other way; how many stretches in a row showed,
+    and the largest slope that they may have had (Pa a turn; None before one did)."""
+
+    stretch: float = 0.0
+    moved_pa: float = 0.0
+    shown: bool = False
+    against: bool = False
+    engaged: int = 0
+    steepest_pa: float | None = None
+
+    @property
+    def unshown(self) -> float:
+        """Turns that moved nothing yet."""
+        return 0.0 if self.shown else self.stretch
+
+    def to_come(self, slope_pa: float) -> float:
+        """Turns clockwise that may still move the point, at a slope of so much (Pa a turn)."""
+        return max(self.stretch - max(self.moved_pa, 0.0) / slope_pa, 0.0)
+
+
+@dataclass(frozen=True)
 class Belief:
-    """What is believed of a switch of a class, as a mixture of parts."""
+    """What is believed of a switch of a class, as a mixture of parts; `travels` is what the turns
+    of each nut have shown (`zerodip.switch.travel`), none before any was turned."""
 
     of: SwitchClass
     parts: tuple[Part, ...]
+    travels: tuple[Travel, ...] = ()
 
     @cached_property
     def mean(self) -> tuple[float, ...]:
@@ -130,33 +165,6 @@ def prior(
     return Belief(of, parts)
 
 
-def believed(
-    of: SwitchClass,
-    watches: Sequence[Watch],
-    noise_pa: float,
-    learned: Slopes | None = None,
-) -> Belief:
-    """The belief after looks: `prior` at the first, moved and sharpened by each later one.
-
-    Args:
-        of: The class of switch.
-        watches: The looks, oldest first, one at least; turns before the first do not count.
-        noise_pa: Standard deviation of a reading, Pa, above 0.
-        learned: Slopes by nut and point, Pa a turn: mean and spread; the class's own if None.
-
-    Returns:
-        The belief.
-    """
-    first, *later = watches
-    belief = prior(of, first.cut_in_pa, first.cut_out_pa, noise_pa, learned)
-    for watch in later:
-        if any(watch.turns):
-            belief = predict(belief, watch.turns)
-        belief = update(belief, CUT_IN, watch.cut_in_pa, noise_pa)
-        belief = update(belief, CUT_OUT, watch.cut_out_pa, noise_pa)
-    return belief
-
-
 class _Way(NamedTuple):
     """A way that a nut may be: its chance, means and spreads of its slopes on cut-in and cut-out
     (Pa a turn), their correlation."""
@@ -212,7 +220,8 @@ def predict(belief: Belief, turns: Sequence[float]) -> Belief:
         The belief.
     """
     drift = belief.of.drift_pa**2 if any(turns) else 0.0
-    return Belief(belief.of, tuple(_predicted(part, turns, drift) for part in belief.parts))
+    parts = tuple(_predicted(part, turns, drift) for part in belief.parts)
+    return replace(belief, parts=parts)
 
 
 def _predicted(part: Part, turns: Sequence[float], drift: float) -> Part:
@@ -256,14 +265,12 @@ def update(belief: Belief, point: int, gauge_pa: float, noise_pa: float) -> Beli
     best = max(score for score, _ in scored)
     weighed = [(math.exp(score - best), part) for score, part in scored]
     whole = math.fsum(weight for weight, _ in weighed)
-    return Belief(
-        belief.of,
-        tuple(
-            _updated(part, weight / whole, point, gauge_pa, noise_pa)
-            for weight, part in weighed
-            if weight > _NEGLIGIBLE * whole
-        ),
+    parts = tuple(
+        _updated(part, weight / whole, point, gauge_pa, noise_pa)
+        for weight, part in weighed
+        if weight > _NEGLIGIBLE * whole
     )
+    return replace(belief, parts=parts)
 
 
 def _told(part: Part, point: int, gauge_pa: float, noise_pa: float) -> float:

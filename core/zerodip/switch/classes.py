@@ -71,6 +71,11 @@ class Nut:
         return self.scales_pa[0][1]
 
     @property
+    def usual_pa(self) -> float:
+        """What a turn of such a nut usually moves its point, Pa."""
+        return math.fsum(chance * slope for chance, slope in self.scales_pa)
+
+    @property
     def most_pa(self) -> float:
         """The most that a turn of such a nut moves a point, Pa: a little beyond its last part."""
         return 1.1 * self.scales_pa[-1][1]

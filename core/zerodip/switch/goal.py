@@ -1,7 +1,9 @@
 """What the setting is to reach, what it may not pass, and what a look and a power-off cost."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from zerodip.switch.belief import Belief
@@ -120,7 +122,7 @@ def aimed_points(belief: Belief, goal: Goal) -> tuple[int, ...]:
 
 def within(belief: Belief, goal: Goal, near_pa: float | None = None) -> float:
     """The probability that the points lie within `near_pa` (Pa; the goal's tolerance if None) of
-    their targets: their product in each part, taken as independent there.
+    their targets, both together, in each part.
 
     Args:
         belief: What is believed of the switch.
@@ -133,11 +135,41 @@ def within(belief: Belief, goal: Goal, near_pa: float | None = None) -> float:
     near = goal.tolerance_pa if near_pa is None else near_pa
     points, total = aimed_points(belief, goal), 0.0
     for part in belief.parts:
-        chance = part.weight
-        for point in points:
-            sd = math.sqrt(max(part.spread[point][point], 1e-6))
-            chance *= inside(part.mean[point] - goal.target_pa(point), sd, near)
-        total += chance
+        offs = [part.mean[point] - goal.target_pa(point) for point in points]
+        sds = [math.sqrt(max(part.spread[point][point], 1e-6)) for point in points]
+        if len(points) == 1:
+            total += part.weight * inside(offs[0], sds[0], near)
+        else:
+            alike = part.spread[points[0]][points[1]] / (sds[0] * sds[1])
+            total += part.weight * _both_inside(offs, sds, alike, near)
+    return total
+
+
+# Gauss–Legendre nodes and weights on -1..1, NIST Digital Library of Mathematical Functions, 3.5(v).
+_NODES = (
+    (0.1834346424956498, 0.3626837833783620),
+    (0.5255324099163290, 0.3137066458778873),
+    (0.7966664774136267, 0.2223810344533745),
+    (0.9602898564975363, 0.1012285362903763),
+)
+_ALIKE = 0.02
+
+
+def _both_inside(offs: Sequence[float], sds: Sequence[float], alike: float, near: float) -> float:
+    """The chance that two normal figures with a correlation both lie within a distance of
+    nothing: over the first, of what is left of the second."""
+    if abs(alike) < _ALIKE:
+        return inside(offs[0], sds[0], near) * inside(offs[1], sds[1], near)
+    alike = min(max(alike, -0.9999), 0.9999)
+    low, high = (max(min((end - offs[0]) / sds[0], 6.0), -6.0) for end in (-near, near))
+    rest, total = sds[1] * math.sqrt(1 - alike * alike), 0.0
+    for begin, end in pairwise((low, (low + high) / 2, high)):
+        middle, half = (begin + end) / 2, (end - begin) / 2
+        for node, weight in ((sign * n, w) for n, w in _NODES for sign in (-1, 1)):
+            z = middle + half * node
+            density = math.exp(-0.5 * z * z) / math.sqrt(2 * math.pi)
+            left = inside(offs[1] + alike * sds[1] * z, rest, near)
+            total += half * weight * density * left
     return total
 
 

@@ -7,9 +7,13 @@ from itertools import pairwise
 
 from zerodip.switch.belief import Belief, Watch
 from zerodip.switch.goal import Goal
+from zerodip.switch.travel import is_silent
+from zerodip.switch.watching import taken
 from zerodip.units import PSI
 
-__all__ = ["Complaint", "complaints", "gauge_resolves"]
+__all__ = ["STOPPING", "Complaint", "complaints", "gauge_resolves"]
+
+STOPPING = ("other-way", "no-answer")  # nothing is turned before these are seen to
 
 _SURE = 3.0
 _FEW = 0.7  # of the least slope that such nuts have: less than this is no answer
@@ -27,11 +31,20 @@ class Complaint:
 
 _TEXTS = {
     "no-answer": (
-        "Turns have had almost no effect.",
+        "Turns have had almost no effect. What they did not do yet may still come.",
         (
-            "the nut slips on its spring or sits at its stop",
+            "the gauge sticks: tap it, compare it at a drain, watch again",
+            "the nut has dead travel, slips on its spring or sits at its stop",
             "the sensing nipple is clogged",
             "contacts are welded",
+        ),
+    ),
+    "other-way": (
+        "A point moved against the turn. Did the nut turn the other way?",
+        (
+            "correct the turns if it did",
+            "the wrong nut was turned",
+            "the gauge sticks: tap it, and watch again",
         ),
     ),
     "differential-drifts": (
@@ -56,9 +69,13 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
     Returns:
         What is wrong, worst first; none where nothing is.
     """
-    pairs = list(pairwise(watches))
+    counted = taken(watches, belief.of, noise_pa)
+    pairs = list(pairwise(counted))
     found = []
-    if _no_answer(belief, watches):
+    if any(travel.against for travel in belief.travels):
+        found.append("other-way")
+    awaits = bool(pairs) and any(pairs[-1][1].turns)  # nobody tapped the gauge and looked again
+    if _no_answer(belief, counted) or (awaits and _silent(belief, noise_pa)):
         found.append("no-answer")
     if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):
         found.append("wanders")
@@ -75,6 +92,14 @@ def _no_answer(belief: Belief, watches: Sequence[Watch]) -> bool:
         if moved > 1.0 and mean + sd < _FEW * kind.least_pa:
             return True
     return False
+
+
+def _silent(belief: Belief, noise_pa: float) -> bool:
+    """A nut turned so far without a sign that a usual one would surely have shown it."""
+    return any(
+        travel.engaged == 0 and is_silent(travel.unshown, nut, noise_pa)
+        for nut, travel in zip(belief.of.nuts, belief.travels, strict=False)
+    )
 
 
 def _still(watch: Watch) -> bool:

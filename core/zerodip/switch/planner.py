@@ -3,18 +3,20 @@ by the minutes that it takes, against those that a switch is worth that is not r
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
-from typing import Literal
+from typing import Literal, NamedTuple
 
-from zerodip.switch.belief import Belief, predict
+from zerodip.switch.belief import Belief, Watch, predict
 from zerodip.switch.classes import CUT_IN, CUT_OUT
 from zerodip.switch.goal import SURE, Goal, Work, aimed_points, inside, radius_pa, within
+from zerodip.switch.health import STOPPING, Complaint, complaints
 from zerodip.switch.turning import best_turns, lesson
 
-__all__ = ["Step", "next_step", "told"]
+__all__ = ["Step", "careful_step", "next_step", "told"]
 
 _MORE_TURNS = 4
+_DOUBTED = 0.5  # as sure as points are called that a sticking gauge shows
 _FAR = 5.0  # tolerances off, at which coming back counts twice
 _NODES = ((-2.857, 0.0113), (-1.3556, 0.2221), (0.0, 0.5333), (1.3556, 0.2221), (2.857, 0.0113))
 
@@ -35,6 +37,13 @@ class Step:
     sure: float
     near_pa: float
     held: bool = False
+
+
+class Planned(NamedTuple):
+    """A step, and the complaints."""
+
+    step: Step
+    wrong: tuple[Complaint, ...]
 
 
 def next_step(belief: Belief, goal: Goal, work: Work) -> Step:
@@ -61,6 +70,30 @@ def next_step(belief: Belief, goal: Goal, work: Work) -> Step:
         return told(belief, goal, "turn" if any(teaching) else "stop", teaching, held=True)
     do = _cheapest(belief, goal, work, turning.turns)
     return told(belief, goal, do, turning.turns if do == "turn" else (), turning.held)
+
+
+def careful_step(belief: Belief, watches: Sequence[Watch], goal: Goal, work: Work) -> Planned:
+    """The next step, and what is wrong beside the setting: that comes before any further turn,
+    unless somebody wants to turn all the same, and leaves less sure what a look shows.
+
+    Args:
+        belief: What is believed of the switch.
+        watches: The looks, oldest first.
+        goal: Where the points must come to, and how near.
+        work: What a look and a power-off take, and what a reading tells.
+
+    Returns:
+        The step and the complaints.
+
+    Source: Common practice, no source.
+    """
+    wrong = complaints(belief, watches, work.noise_pa)
+    step, ids = next_step(belief, goal, work), {each.id for each in wrong}
+    if ids & set(STOPPING) and not goal.eager:
+        do: Literal["stop", "watch"] = "stop" if step.do == "turn" else "watch"
+        halted = step if step.do in ("read", "stop") else replace(step, do=do, turns=(), held=False)
+        return Planned(replace(halted, sure=min(step.sure, _DOUBTED)), wrong)
+    return Planned(step, wrong)
 
 
 def told(

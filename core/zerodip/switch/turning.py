@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
 from zerodip.switch.goal import Goal, aimed_points
+from zerodip.switch.travel import highest_yet_pa
 from zerodip.units import PSI
 
 __all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns", "lesson"]
@@ -15,6 +16,7 @@ __all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns", "lesson"]
 PASSING = 1e-7  # the chance of passing a limit that one turn may have
 MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
 _EIGHTH = 0.125
+_TEACHES = 0.25  # turns: the least that shows which way a nut goes
 _UNLIKELY, _FAR_PA = 0.02, 7.0 * PSI  # the stiffest that a nut may yet be, and how far it may go
 _CARE = (
     0.3  # how much of the uncertainty counts against going all the way: a longer turn teaches more
@@ -158,7 +160,8 @@ def _wanted(
                 matrix[i][j] += belief.mean[row] * belief.mean[column]
                 matrix[i][j] += _CARE * belief.spread[row][column]
     for nut, turn in zip(free, _solved(matrix, right), strict=True):
-        turns[nut] = min(max(turn, -_most(belief, nut)), _most(belief, nut))
+        most = _most(belief, nut)
+        turns[nut] = min(max(turn, -min(most, _most_down(belief, goal, nut))), most)
     return turns
 
 
@@ -171,6 +174,18 @@ def _most(belief: Belief, nut: int) -> float:
         if unlikely >= _UNLIKELY:
             return min(max(_FAR_PA / max(part.mean[at], 1e-9), belief.of.begin), MOST_TURNS)
     return belief.of.begin
+
+
+def _most_down(belief: Belief, goal: Goal, nut: int) -> float:
+    """The furthest that a nut is turned down before any turn of it has shown which way it goes: the
+    other way it must not pass a limit either; at least what teaches."""
+    each, travels = belief.of.nuts[nut], belief.travels
+    shown = not travels or travels[nut].engaged > 0
+    if goal.highest_pa is None or shown or not each.moves[CUT_OUT]:
+        return MOST_TURNS
+    room = goal.highest_pa - highest_yet_pa(belief, (0.0,) * len(belief.of.nuts))
+    silent = max(-travels[nut].stretch, 0.0)  # as far again as has raised nothing that shows
+    return max(room / each.most_pa, min(_TEACHES, belief.of.begin), silent)
 
 
 def _solved(matrix: list[list[float]], right: list[float]) -> list[float]:
@@ -241,6 +256,8 @@ def _allowed(belief: Belief, goal: Goal, turns: tuple[float, ...]) -> bool:
         return True
     highest = float("inf") if goal.highest_pa is None else goal.highest_pa
     if chance_above(belief, turns, CUT_OUT, highest) > PASSING:
+        return False
+    if highest_yet_pa(belief, turns) > highest:
         return False
     most = max(goal.most_pa, goal.cut_out_pa)
     moved = math.fsum(t * belief.mean[2 + 2 * nut + CUT_OUT] for nut, t in enumerate(turns))

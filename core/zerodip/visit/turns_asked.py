@@ -8,10 +8,12 @@ from typing import Any
 from zerodip.errors import Fault
 from zerodip.fileformat.fields import Checked, choice, flag, parts, quantity
 from zerodip.fileformat.ranges import MOST_GAUGE_PA
-from zerodip.switch.belief import Belief, Watch, believed
+from zerodip.switch.belief import Watch
 from zerodip.switch.classes import CLASSES, class_of
-from zerodip.switch.goal import Goal, Work, near_enough_pa
-from zerodip.switch.planner import Step, next_step
+from zerodip.switch.goal import HOW_NEARS, Goal, Work, near_enough_pa
+from zerodip.switch.health import Complaint
+from zerodip.switch.planner import Step, careful_step
+from zerodip.switch.watching import believed
 from zerodip.switch.words import step_says, turn_words
 from zerodip.visit.records import Try
 from zerodip.visit.steps.switch_state import made_turns, reading_noise_pa
@@ -54,12 +56,14 @@ class TurnsAsked(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class NextTurns:
-    """The step, in words, and its turns by nut (clockwise positive), in words too."""
+    """The step, in words, its turns by nut (clockwise positive), in words too, and what is wrong
+    beside the setting."""
 
     step: Step
     says: str
     turns: dict[str, float]
     turns_says: tuple[str, ...]
+    complaints: tuple[Complaint, ...]
 
 
 def next_turns(asked: TurnsAsked, units: str = "us") -> NextTurns:
@@ -75,25 +79,37 @@ def next_turns(asked: TurnsAsked, units: str = "us") -> NextTurns:
     Raises:
         UnknownUnit: For a unit system that is not known.
     """
-    belief, goal = _belief(asked), _goal(asked)
-    work = Work(noise_pa=asked.noise_pa, look_s=asked.look_s, power_off_s=asked.power_off_s)
-    step = next_step(belief, goal, work)
+    watches, goal, work = _watches(asked), _goal(asked), _work(asked)
+    kind = class_of(asked.switch, asked.springs == "stiff")
+    belief = believed(kind, watches, asked.noise_pa)
+    step, wrong = careful_step(belief, watches, goal, work)
     made = [(nut, turn) for nut, turn in zip(belief.of.nuts, step.turns, strict=False) if turn]
     return NextTurns(
         step=step,
         says=step_says(step, goal, belief.of, False, (), units),
         turns={nut.id: turn for nut, turn in made},
         turns_says=tuple(f"{nut.title}: {turn_words(turn)}" for nut, turn in made),
+        complaints=wrong,
     )
 
 
-def _belief(asked: TurnsAsked) -> Belief:
-    kind = class_of(asked.switch, asked.springs == "stiff")
-    watches = [
-        Watch(look.cut_in_gauge_pa, look.cut_out_gauge_pa, made_turns(look, kind.nuts))
+def _watches(asked: TurnsAsked) -> list[Watch]:
+    nuts = class_of(asked.switch, asked.springs == "stiff").nuts
+    return [
+        Watch(look.cut_in_gauge_pa, look.cut_out_gauge_pa, made_turns(look, nuts))
         for look in asked.looks
     ]
-    return believed(kind, watches, asked.noise_pa)
+
+
+def _work(asked: TurnsAsked) -> Work:
+    """As a visit weighs it: whoever asks for a figure means it."""
+    near = HOW_NEARS["gauge" if asked.tolerance_pa is None else "one"]
+    return Work(
+        noise_pa=asked.noise_pa,
+        look_s=asked.look_s,
+        power_off_s=asked.power_off_s,
+        missed_s=near.missed_s,
+    )
 
 
 def _goal(asked: TurnsAsked) -> Goal:

@@ -38,6 +38,7 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.receiver_allowed_pa,
         needs=(C.receiver_max_pa,),
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.receiver_max_pa}",
+        exact=True,
         means="Judge it at the click: hot air settles afterwards and hides the peak.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; lowest receiver plate"
@@ -53,6 +54,7 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.compressor_allowed_pa,
         needs=(C.compressor_max_pa,),
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.compressor_max_pa}",
+        exact=True,
         means=f"The compressor's plate allows {C.compressor_max_pa}.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; compressor {C.compressor_max_pa}."
@@ -70,6 +72,7 @@ RULES: tuple[Rule[C], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no safety valve.",
         figure=f"{C.cut_out_pa} + {C.gauge_error_pa} {OP} {C.relief_limit_pa}",
+        exact=True,
         means="The valve weeps or opens. Never raise the valve to fit the switch.",
         formula=(
             f"Cut-out and gauge error = {C.highest_click_pa}; valve {C.relief_pa} less a tenth = "
@@ -87,6 +90,7 @@ RULES: tuple[Rule[C], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no safety valve.",
         figure=f"{C.relief_pa} {OP} {C.receiver_max_pa}",
+        exact=True,
         means="Take it out of use: the valve opens only above what the receiver is made for.",
         calls_for="Have one fitted set no higher, and cut-out lowered below it.",
         settable=False,
@@ -103,6 +107,7 @@ RULES: tuple[Rule[C], ...] = (
         needs=(C.wanted_air_pa,),
         broken=Verdict.CAUTION,
         figure=f"{C.cut_in_pa} {OP} {C.wanted_air_pa}",
+        exact=True,
         means=f"The tools need {C.wanted_air_pa}.",
         formula=f"Cut-in {C.cut_in_pa}, tools {C.wanted_air_pa}.",
     ),
@@ -115,6 +120,7 @@ RULES: tuple[Rule[C], ...] = (
         limit=C.half_psi,
         broken=Verdict.CAUTION,
         figure=f"{C.differential_pa}",
+        exact=True,
         means=(
             "Narrower starts the motor more often; wider makes the tools feel it. With one screw"
             " both points move together."

@@ -18,6 +18,7 @@ RULES: tuple[Rule[T], ...] = (
         limit=T.window_high_pa,
         broken=Verdict.CAUTION,
         figure=f"{T.window_low_pa} {OP} {T.window_high_pa}",
+        exact=True,
         means=(
             f"The smallest outlet passes {T.outlet_there_m3_s} where the pump gives"
             f" {T.least_outlet_m3_s}. It pulses at every cut-out that can still switch off."
@@ -36,6 +37,7 @@ RULES: tuple[Rule[T], ...] = (
         measure=T.cut_out_pa,
         limit=T.window_high_pa,
         figure=f"{T.cut_out_pa} {OP} {T.window_high_pa}",
+        exact=True,
         means=(
             f"At {T.least_v} the pump stalls at {T.dead_head_pa} and runs on, hot, until the"
             " battery is flat."
@@ -55,6 +57,7 @@ RULES: tuple[Rule[T], ...] = (
         limit=T.cut_out_pa,
         broken=Verdict.CAUTION,
         figure=f"{T.window_low_pa} {OP} {T.cut_out_pa}",
+        exact=True,
         means="Turn by quarters, the furthest outlet running, the air out of the lines.",
         formula=(
             f"At {T.most_v} the smallest outlet runs at {T.running_pa} and "
@@ -91,6 +94,7 @@ RULES: tuple[Rule[T], ...] = (
         applies=lambda figures: figures.bank is not None,
         not_applicable="There is no accumulator.",
         figure=f"{T.pre_charge_pa} {OP} {T.cut_in_pa}",
+        exact=True,
         means="Above cut-out it does nothing at all.",
         formula=f"Pre-charge {T.pre_charge_pa}, cut-in {T.cut_in_pa}, cut-out {T.cut_out_pa}.",
     ),
@@ -105,6 +109,7 @@ RULES: tuple[Rule[T], ...] = (
         applies=lambda figures: figures.system.accumulator is not None,
         not_applicable="There is no accumulator.",
         figure=f"{T.cut_out_pa} + {T.gauge_error_pa} {OP} {T.accumulator_max_pa}",
+        exact=True,
         means=f"The accumulator's plate allows {T.accumulator_max_pa}.",
         formula=(
             f"Cut-out {T.cut_out_pa} and gauge error {T.gauge_error_pa}; accumulator"
@@ -121,6 +126,7 @@ RULES: tuple[Rule[T], ...] = (
         sense="at_least",
         broken=Verdict.CAUTION,
         figure=f"{T.differential_pa} {OP} {T.small_differential_pa}",
+        exact=True,
         means="So close together the points answer to every ripple in the line.",
         formula=f"Cut-out − cut-in = {T.cut_out_pa} − {T.cut_in_pa} = {T.differential_pa}.",
     ),

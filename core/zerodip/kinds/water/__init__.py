@@ -34,7 +34,7 @@ from zerodip.kinds.water.candidates import (
 from zerodip.kinds.water.chart import water_ribbon
 from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.found import with_found
-from zerodip.kinds.water.inputs import EDGES, INPUTS, never_stops
+from zerodip.kinds.water.inputs import EDGES, INPUTS, bounds, never_stops
 from zerodip.kinds.water.jobs import (
     BOOSTED_JOBS,
     BOOSTED_PARTS,
@@ -96,10 +96,8 @@ def _dip(seconds: float) -> str:
 
 
 def _band_pa(figures: WaterFigures) -> float:
-    """The lowest pre-charge that is still as practised; below what is set where the practice cannot
-    tell."""
-    kept = figures.pre_charge_pa if figures.target_pa is None else figures.target_pa
-    return kept - figures.way_tolerance_pa
+    """The lowest pre-charge that is still as it was decided to be set."""
+    return figures.pre_charge_pa - figures.way_tolerance_pa
 
 
 def _undrinkable(figures: WaterFigures) -> str:
@@ -139,6 +137,7 @@ WELL_WITH_BLADDER = Kind[WaterSystem, WaterFigures](
     results=RESULTS,
     inputs=INPUTS,
     edges=EDGES,
+    bounds=bounds,
     report=_REPORT,
     chart=water_ribbon,
     visit=VisitParts(

@@ -19,8 +19,6 @@ from zerodip.visit.slots import (
 
 __all__ = ["air_view"]
 
-_NEAR_PA = 0.5 * PSI
-
 
 def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
     """The pre-charge step. The gauge's own error and today's temperature are taken into the target.
@@ -35,7 +33,7 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
 
     Source: The gas law; what a low find means: common practice, no source.
     """
-    target = figures.pre_charge_pa if figures.today_pa is None else figures.today_pa
+    target = figures.set_now_pa
     shown = target - log.low_by(AIR_LEFT)
     slot = air_now(log)
     found, left, flow = log.value(slot), log.value(AIR_LEFT), log.value(INFLATOR)
@@ -47,7 +45,7 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
         else air_to_add_m3(figures.nominal_m3, 0.0, step, figures.atmosphere_pa)
     )
     minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
-    near, shut = max(_NEAR_PA, 0.25 * figures.gauge_error_pa), _shut(log)
+    near, shut = figures.way_tolerance_pa, _shut(log)
     target_says = _target(figures, shown, log.low_by(AIR_LEFT), units)
     return AirView(
         found_gauge_pa=found,
@@ -58,7 +56,7 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
         near_pa=near,
         right=not bladder_burst(log) and left is not None and abs(float(left) - shown) <= near,
         says=_SHUT_SAYS.get(shut, "").format(read=_read(log, units))
-        or f"{target_says} {_NEW if new and step is None else _step(step, air, minutes, units)}",
+        or f"{target_says} {_NEW if new and step is None else _step(step, air, minutes, near, units)}",
         means="" if new else _means(figures, log, units),
         shut=shut,
         new=new,
@@ -95,17 +93,21 @@ def _target(figures: WaterFigures, shown: float, low: float, units: str) -> str:
         why.append(
             f"it shows {text(abs(low), 'pressure', units)} too {'little' if low > 0 else 'much'}"
         )
+    site = figures.system.site
     if figures.today_pa is not None and abs(figures.today_pa - figures.pre_charge_pa) > 0.05 * PSI:
         mean = text(figures.pre_charge_pa, "pressure", units)
-        why.append(f"today's temperature asks for that, to be {mean} at the season's mean")
+        now, then = (text(each, "temperature", units) for each in (site.now_k, site.mean_k))
+        why.append(f"today at {now}; {mean} at the season's mean, {then}")
     reasons = f" ({'; '.join(why)})" if why else ""
     return f"Set {text(shown, 'pressure', units)} on this gauge, tank drained, power off{reasons}."
 
 
-def _step(step: float | None, air: float | None, minutes: float | None, units: str) -> str:
+def _step(
+    step: float | None, air: float | None, minutes: float | None, near: float, units: str
+) -> str:
     if step is None or air is None:
         return "Read the drained pre-charge first."
-    if abs(step) < _NEAR_PA:
+    if abs(step) <= near:
         return "It is as it should be."
     way = "Add" if step > 0 else "Let out"
     time = f", about {minutes:.1f} min with this inflator" if minutes is not None else ""
@@ -123,7 +125,8 @@ def _means(figures: WaterFigures, log: Log, units: str) -> str:
     found = log.true(FOUND_PRE_CHARGE)
     if found is None or figures.last_pa is None:
         return ""
-    lost = figures.last_pa - found
+    warm = figures.charge_at_pa(figures.site.mean_k, figures.site.now_k, found)
+    lost = figures.last_pa - (found if warm is None else warm)
     if not exceeds(found, figures.leak_found_pa):
         return "So low a find is a leak: soap the valve and the seams before adding air."
     if figures.last_years_ago and lost / figures.last_years_ago > figures.usual_loss_pa_per_year:

@@ -7,7 +7,7 @@ practice, no source.
 
 from dataclasses import replace
 
-from zerodip.kinds.inputs import Input, Off, gauge_off, point_inputs, within
+from zerodip.kinds.inputs import Input, Off, gauge_off, half_gauge_off, point_inputs, within
 from zerodip.kinds.protocol import Edge
 from zerodip.kinds.water.figures import WaterFigures as W
 from zerodip.kinds.water.pumps import ConstantFlow, HeadCurve, RatedPoint
@@ -16,12 +16,20 @@ from zerodip.physics.pump_delivery import SHUT_OFF_RATIO, Delivery, rated_delive
 from zerodip.switch.normal import chance_below
 from zerodip.text.figure import Reading
 
-__all__ = ["EDGES", "INPUTS", "never_stops"]
+__all__ = ["EDGES", "INPUTS", "bounds", "never_stops"]
 
 _BUCKET, _CURVE_FLOW, _CURVE_HEAD, _PLATE_VOLUME = 0.05, 0.09, 0.07, 0.03
 _SHUT_OFF: Off = (1.15 / SHUT_OFF_RATIO - 1, 1.6 / SHUT_OFF_RATIO - 1)
 _FLOW = "system.pump.flow_m3_s"
-_START = (W.start_lowest_pa, W.largest_pre_charge_pa, W.trip_margin_pa)
+_START = (
+    W.start_lowest_pa,
+    W.largest_pre_charge_pa,
+    W.trip_margin_pa,
+    W.dip_need_m3,
+    W.slow_need_m3,
+    W.balance_pa,
+    W.seal_m3,
+)
 _STORED = (W.drawdown_m3, W.reserve_m3, W.full_m3)
 _PUMPED = (W.run_s, W.worst_starts_per_s)
 
@@ -73,6 +81,23 @@ def _head_off(figures: W) -> Off:
     if pump.dead_head_gauge_pa is not None:
         return gauge_off(figures)
     return _SHUT_OFF if isinstance(pump, RatedPoint) else (0.0, 0.0)
+
+
+def bounds(figures: W) -> dict[str, float]:
+    """The most that can be in the tanks: as large as their plates may be off, and no more than
+    their bladders accept.
+
+    Args:
+        figures: The system's figures under its settings.
+
+    Returns:
+        Volumes, m³, by the figure's name.
+    """
+    off = max(within("system.tanks", _PLATE_VOLUME)(figures))
+    most = (1 + off) * figures.nominal_m3
+    if figures.acceptance_m3 is not None and not figures.system.plain:
+        most = min(most, figures.acceptance_m3)
+    return {each.name: most for each in _STORED}
 
 
 def never_stops(figures: W) -> float:
@@ -157,6 +182,28 @@ def _aired(figures: W, by: float) -> W:
     return figures.varied({W.air_left: left * (1 + by)})
 
 
+def _found_off(figures: W) -> Off:
+    """The points between which water was caught, by the gauge."""
+    caught = figures.system.plain and figures.measured_charge_abs_pa is not None
+    return half_gauge_off(figures) if caught else (0.0, 0.0)
+
+
+def _found_low(figures: W, by: float) -> W:
+    return _found_at(figures, by, 0.0)
+
+
+def _found_high(figures: W, by: float) -> W:
+    return _found_at(figures, 0.0, by)
+
+
+def _found_at(figures: W, low: float, high: float) -> W:
+    found = figures.system.found
+    cut_in = max((found.cut_in_gauge_pa or 0.0) + low, 7e3)
+    cut_out = max((found.cut_out_gauge_pa or 0.0) + high, cut_in + 1e3)
+    made = replace(found, cut_in_gauge_pa=cut_in, cut_out_gauge_pa=cut_out)
+    return figures.varied({}, replace(figures.system, found=made))
+
+
 def _tap_off(figures: W) -> Off:
     return (0.0, 0.0) if figures.highest_tap_m is None else (-0.5, 0.5)
 
@@ -227,6 +274,15 @@ INPUTS: tuple[Input[W], ...] = (
         off=_air_off,
         moved=_aired,
         moves=(W.air_left, *_STORED, *_PUMPED, *_START),
+    ),
+    *(
+        Input(
+            reading=Reading("practice.gauge_error_pa", "cut-in and cut-out on a finer gauge"),
+            off=_found_off,
+            moved=moved,
+            moves=(W.air_left, *_STORED, *_PUMPED, *_START),
+        )
+        for moved in (_found_low, _found_high)
     ),
     Input(
         reading=Reading("system.tanks_above_m", "how much higher the tanks stand than the gauge"),

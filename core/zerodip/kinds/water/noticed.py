@@ -70,7 +70,8 @@ def _lost(figures: WaterFigures, found: float | None, units: str) -> Iterator[Re
             replaces=("pre-charge-found",),
         )
     elif figures.last_pa is not None and figures.last_years_ago:
-        loss = (figures.last_pa - found) / figures.last_years_ago
+        warm = figures.charge_at_pa(figures.site.mean_k, figures.site.now_k, found)
+        loss = (figures.last_pa - (found if warm is None else warm)) / figures.last_years_ago
         if loss > figures.usual_loss_pa_per_year:
             yield Remaining(
                 id="air_loss",

@@ -1,7 +1,7 @@
 """Setting the switch, one instruction at a time."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 from zerodip.kinds.figures import Figures
@@ -10,10 +10,10 @@ from zerodip.kinds.registry import kind_of
 from zerodip.kinds.settings import Settings
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
-from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near, Work
-from zerodip.switch.health import Complaint, complaints, gauge_resolves
+from zerodip.switch.goal import HOW_NEARS, SURE, Goal, Near
+from zerodip.switch.health import Complaint, gauge_resolves
 from zerodip.switch.learned import Learned, by_class, learned_of
-from zerodip.switch.planner import Step, next_step, told
+from zerodip.switch.planner import Step, careful_step, told
 from zerodip.switch.turning import PASSING, best_turns
 from zerodip.switch.words import (
     expected_says,
@@ -158,8 +158,11 @@ def set_view(
     """
     goal, work = goal_of(figures, log, order, eager), work_of(figures, log)
     belief, kind = belief_of(figures, log, learned), class_for(figures)
-    wrong = () if belief is None else complaints(belief, watches_of(log, kind.nuts), work.noise_pa)
-    step = None if belief is None else _step(belief, goal, work, log.turned(), wrong)
+    made, watches = log.turned(), watches_of(log, kind.nuts)
+    planned = None if belief is None else careful_step(belief, watches, goal, work)
+    step, wrong = (None, ()) if planned is None else planned
+    if belief is not None and made is not None:
+        step = _awaited(belief, made, goal)
     may_turn = belief is not None and step is not None and _may_turn(belief, goal, step)
     reads = limits_to_read(kind_of(figures).limits, figures)
     tries, undecided = tries_of(log), figures.is_assumed("settings")
@@ -222,20 +225,6 @@ def _learned_says(belief: Belief | None, learned: Learned, tries: Sequence[Try],
     ):
         return ""
     return learned_says(learned_of(belief), units)
-
-
-def _step(
-    belief: Belief, goal: Goal, work: Work, made: Turned | None, wrong: Sequence[Complaint]
-) -> Step:
-    """Turns that were made are watched first; a switch that does not answer is not turned further
-    unless the person wants to."""
-    if made is not None:
-        return _awaited(belief, made, goal)
-    step = next_step(belief, goal, work)
-    silent = any(each.id == "no-answer" for each in wrong)
-    if silent and step.do == "turn" and not goal.eager:
-        return replace(step, do="stop", turns=(), held=False)
-    return step
 
 
 def _may_turn(belief: Belief, goal: Goal, step: Step) -> bool:

@@ -8,10 +8,11 @@ from dataclasses import replace
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.limits import highest_allowed_pa, lowest_limit
 from zerodip.kinds.registry import kind_of
-from zerodip.switch.belief import Belief, Watch, believed
+from zerodip.switch.belief import Belief, Watch
 from zerodip.switch.classes import SwitchClass, class_of
 from zerodip.switch.goal import HOW_NEARS, Goal, HowNear, Work
 from zerodip.switch.learned import Learned, slopes_of
+from zerodip.switch.watching import believed
 from zerodip.units import PSI
 from zerodip.visit.log import Log
 from zerodip.visit.records import Try, Turned

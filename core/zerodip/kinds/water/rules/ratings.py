@@ -35,6 +35,7 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no relief valve.",
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.relief_pa}",
+        exact=True,
         means="It opens or weeps at each stop. Never raise the relief to fit the switch.",
         formula=(
             f"Cut-out {W.cut_out_pa} and what the gauge may be off by, {W.gauge_error_pa}; relief"
@@ -52,6 +53,7 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.relief_present is not False,
         not_applicable="There is no relief valve.",
         figure=f"{W.relief_pa} {OP} {W.tank_max_here_pa}",
+        exact=True,
         means=f"The relief opens only above what the tank is made for, {W.tank_max_here_pa}.",
         calls_for="Have one fitted set no higher, and cut-out lowered below it.",
         settable=False,
@@ -69,6 +71,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.tank_allowed_pa,
         needs=(W.tank_max_here_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.tank_max_here_pa}",
+        exact=True,
         means=f"The tank's plate allows {W.tank_max_pa}.",
         formula=(
             f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; lowest tank plate"
@@ -84,6 +87,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.pipe_allowed_pa,
         needs=(W.pipe_max_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.pipe_max_pa}",
+        exact=True,
         means=f"The pipe is rated for {W.pipe_max_pa}.",
         formula=f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; pipe {W.pipe_max_pa}.",
     ),
@@ -96,6 +100,7 @@ RATINGS: tuple[Rule[W], ...] = (
         limit=W.pump_allowed_pa,
         needs=(W.pump_max_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.pump_max_pa}",
+        exact=True,
         means=f"The pump's plate allows {W.pump_max_pa}.",
         formula=f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; pump {W.pump_max_pa}.",
     ),
@@ -110,6 +115,7 @@ RATINGS: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.fixture_cut_out_pa is not None,
         not_applicable="A pressure-reducing valve stands after the tank.",
         figure=f"{W.tap_static_pa} {OP} {W.fixture_limit_pa}",
+        exact=True,
         means="Fixtures and hoses are made for less.",
         formula=(
             f"Static at the lowest tap = cut-out − ρg·height = {W.tap_static_pa}; limit"

@@ -134,6 +134,7 @@ BLADDER: tuple[Rule[W], ...] = (
         limit=W.cut_in_there_pa,
         sense="below",
         figure=f"{W.highest_pre_charge_pa} {OP} {W.cut_in_there_pa}",
+        exact=True,
         means="The tank is empty before the switch acts, and pressure collapses at each start.",
         formula=(
             f"Pre-charge {W.highest_pre_charge_pa} against cut-in at the tank {W.cut_in_there_pa}; "
@@ -151,6 +152,7 @@ BLADDER: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.warmest_pa is not None,
         not_applicable="The temperatures over the year are not entered.",
         figure=f"{W.warmest_pa} {OP} {W.cut_in_there_pa}",
+        exact=True,
         means=(
             f"What is {W.pre_charge_pa} at the season's mean is {W.warmest_pa} at the warmest. The"
             " tank is empty before the switch acts."
@@ -172,6 +174,7 @@ BLADDER: tuple[Rule[W], ...] = (
         applies=lambda figures: len(figures.system.tanks) > 1,
         not_applicable="There is one tank.",
         figure=f"{W.uneven_pa} apart",
+        exact=True,
         means=(
             "One tank does most of the work. A tank that will not hold its air is finished: the"
             " others carry the load alone."
@@ -192,6 +195,7 @@ BLADDER: tuple[Rule[W], ...] = (
         ),
         broken=Verdict.CAUTION,
         figure=f"{W.pre_charge_pa}, wanted {W.target_pa}",
+        exact=True,
         means=(
             "Lower than needed costs drawdown and stretches the bladder; higher eats the reserve."
         ),
@@ -212,6 +216,7 @@ BLADDER: tuple[Rule[W], ...] = (
         needs=(W.found_pa,),
         broken=Verdict.CAUTION,
         figure=f"found {W.found_pa}",
+        exact=True,
         means="So low a find is a leak.",
         calls_for=(
             "Soap the air valve and seams. Water at the air valve means a burst bladder: replace"
@@ -230,6 +235,7 @@ BLADDER: tuple[Rule[W], ...] = (
         needs=(W.found_pa, W.last_pa, W.last_years_ago),
         broken=Verdict.CAUTION,
         figure=f"{W.lost_pa} in {W.last_years_ago}",
+        exact=True,
         means=f"It fell faster than {W.usual_loss_pa_per_year} a year.",
         calls_for="Soap the air valve and seams; check again in half the time.",
         settable=False,

@@ -36,6 +36,7 @@ PLAIN: tuple[Rule[W], ...] = (
         limit=W.cut_in_there_pa,
         sense="below",
         figure=f"{W.pre_charge_pa} {OP} {W.cut_in_there_pa}",
+        exact=True,
         means="With no bladder, air blows out at the taps before the pump starts.",
         formula=f"Air charge {W.pre_charge_pa}, cut-in at the tank {W.cut_in_there_pa}.",
     ),
@@ -89,6 +90,7 @@ BOOSTED: tuple[Rule[W], ...] = (
         sense="at_least",
         needs=(W.lowest_inlet_pa,),
         figure=f"{W.lowest_inlet_pa} {OP} {W.inlet_limit_pa}",
+        exact=True,
         means="A supply drawn to nothing can suck dirty water in.",
         calls_for=(
             "Throttle the pump or put a break tank before it, and have a low-inlet cut-off fitted."
@@ -107,6 +109,7 @@ BOOSTED: tuple[Rule[W], ...] = (
         needs=(W.highest_inlet_pa,),
         broken=Verdict.CAUTION,
         figure=f"{W.highest_inlet_pa} {OP} {W.cut_in_pa}",
+        exact=True,
         means=(
             f"At {W.highest_inlet_pa} from the supply the pump does not start. The supply passes"
             " through it to the taps: fine while that is enough there."
@@ -123,6 +126,7 @@ BOOSTED: tuple[Rule[W], ...] = (
         limit=W.lowest_rating_pa,
         needs=(W.highest_inlet_pa, W.lowest_rating_pa),
         figure=f"{W.highest_inlet_pa} {OP} {W.lowest_rating_pa}",
+        exact=True,
         means=(
             f"At its highest the supply brings {W.highest_inlet_pa} into the tank with the pump"
             f" off; the lowest rating allows {W.lowest_rating_pa}."
@@ -144,6 +148,7 @@ BOOSTED: tuple[Rule[W], ...] = (
         needs=(W.highest_inlet_pa, W.dead_head_pa, W.relief_pa),
         broken=Verdict.CAUTION,
         figure=f"{W.highest_dead_head_pa} {OP} {W.relief_pa}",
+        exact=True,
         means="With a stuck switch the relief valve would blow all the pump delivers.",
         calls_for="See that the relief can pass it all, and that it drains safely.",
         settable=False,

@@ -64,6 +64,7 @@ DIFFERENTIAL: tuple[Rule[W], ...] = (
         applies=lambda figures: figures.practice.differential_school != "leave",
         not_applicable="Practice leaves that nut alone.",
         figure=f"{W.differential_pa}",
+        exact=True,
         means=(
             "Narrower starts the pump more often; wider stretches the bladder and is felt at the"
             " tap."
