@@ -244,7 +244,6 @@ CASES: list[tuple[str, Any, Settings, Verdict]] = [
     ("starts-per-hour", with_(pump=JET, gallons=30), NORMAL, C),
     ("starts-per-hour", with_(), NORMAL, U),
     ("starts-per-hour", with_(pump=JET), settings(air=60), C),
-    ("starts-per-hour", with_(pump=RATED), settings(cut_out=90), U),
     ("starts-per-hour", with_(pump=replace(RATED, power_w=373.0)), settings(cut_out=90), N),
     ("pipe-rating", tap(None, pipe_max_gauge_pa=61 * PSI), NORMAL, P),
     ("pipe-rating", tap(None, pipe_max_gauge_pa=60 * PSI), NORMAL, S),

@@ -167,7 +167,8 @@ def _apart(apart: Separation | None, units: str) -> Iterator[Said]:
         return
     far, least = (shown(pa, units, apart.least_pa / 10) for pa in (apart.apart_pa, apart.least_pa))
     text = f"They act {far} apart; at least {least} is wanted, 3 % of the range."
-    yield Said(id="left.apart", weight="danger", title="Points too near each other", text=text)
+    weight = "danger" if apart.verdict == "fail" else "notice"
+    yield Said(id="left.apart", weight=weight, title="Points too near each other", text=text)
 
 
 def _open(point: PointFigures) -> bool:

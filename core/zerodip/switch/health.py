@@ -75,7 +75,8 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
     if any(travel.against for travel in belief.travels):
         found.append("other-way")
     awaits = bool(pairs) and any(pairs[-1][1].turns)  # nobody tapped the gauge and looked again
-    if _no_answer(belief, counted) or (awaits and _silent(belief, noise_pa)):
+    silent = awaits and (_silent(belief, noise_pa) or _stuck(belief, *pairs[-1], noise_pa))
+    if _no_answer(belief, counted) or silent:
         found.append("no-answer")
     if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):
         found.append("wanders")
@@ -99,6 +100,16 @@ def _silent(belief: Belief, noise_pa: float) -> bool:
     return any(
         travel.engaged == 0 and is_silent(travel.unshown, nut, noise_pa)
         for nut, travel in zip(belief.of.nuts, belief.travels, strict=False)
+    )
+
+
+def _stuck(belief: Belief, before: Watch, after: Watch, noise_pa: float) -> bool:
+    """Both points read to the digit as before turns that should have moved one."""
+    if (before.cut_in_pa, before.cut_out_pa) != (after.cut_in_pa, after.cut_out_pa):
+        return False
+    return any(
+        is_silent(2 * turn, nut, noise_pa)
+        for nut, turn in zip(belief.of.nuts, after.turns, strict=False)
     )
 
 

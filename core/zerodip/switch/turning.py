@@ -168,6 +168,9 @@ def _wanted(
 def _most(belief: Belief, nut: int) -> float:
     """The furthest that a nut is turned in one power-off: little while it may still be a stiff one,
     so that no turn moves a point further than is easily turned back."""
+    silent = belief.travels[nut].unshown if belief.travels else 0.0
+    if silent and belief.of.begin < 1:  # a stiff nut that showed nothing goes twice as far at most
+        return max(2 * abs(silent), belief.of.begin)
     at, unlikely = 2 + 2 * nut + belief.of.nuts[nut].sets, 0.0
     for part in sorted(belief.parts, key=lambda part: -part.mean[at]):
         unlikely += part.weight
@@ -184,7 +187,7 @@ def _most_down(belief: Belief, goal: Goal, nut: int) -> float:
     if goal.highest_pa is None or shown or not each.moves[CUT_OUT]:
         return MOST_TURNS
     room = goal.highest_pa - highest_yet_pa(belief, (0.0,) * len(belief.of.nuts))
-    silent = max(-travels[nut].stretch, 0.0)  # as far again as has raised nothing that shows
+    silent = 2 * max(-travels[nut].stretch, 0.0)  # twice as far as has raised nothing that shows
     return max(room / each.most_pa, min(_TEACHES, belief.of.begin), silent)
 
 

@@ -75,17 +75,27 @@ def any_within(rng: np.random.Generator, half: float) -> NDArray[np.float64]:
     return rng.uniform(-half, half, DRAWS)
 
 
+ENDS = ("set_gauge_pa", "reset_gauge_pa")
+
+
+def scattered(series: list[NDArray[np.float64]]) -> tuple[int, float]:
+    """Degrees of freedom and standard deviation of some series together."""
+    freedom = sum(each.size - 1 for each in series)
+    squares = sum(float(((each - each.mean()) ** 2).sum()) for each in series)
+    return freedom, float(np.sqrt(squares / freedom))
+
+
 def budget(rng: np.random.Generator, of: Calibration, at: int) -> tuple[NDArray[np.float64], float]:
     """Drawn errors of a point's mean, and their standard uncertainty."""
     mine = [run for run in of.found if run.at == at]
     sets = np.array([run.set_gauge_pa for run in mine])
     series = [
-        np.array([getattr(run, name) for run in of.found if run.at == each])
+        [np.array([getattr(run, name) for run in of.found if run.at == each]) for name in ENDS]
         for each in range(len(of.device.points))
-        for name in ("set_gauge_pa", "reset_gauge_pa")
     ]
-    freedom = sum(each.size - 1 for each in series)
-    repeats = np.sqrt(sum(((each - each.mean()) ** 2).sum() for each in series) / freedom)
+    freedom, repeats = scattered([each for point in series for each in point])
+    if scattered(series[at])[1] > repeats:  # a point that wanders is not hidden by the other
+        freedom, repeats = scattered(series[at])
     moved = max(
         (0.002 * of.device.span_pa if run.rate_pa_s is None else run.rate_pa_s)
         * DELAY_S[run.seen_by]

@@ -41,7 +41,7 @@ export class BoardState {
   system = $state.raw<Schemas['SystemOut'] | undefined>()
   file = $state.raw<SystemFile | undefined>()
   result = $state.raw<Schemas['DecideOut'] | undefined>()
-  /** How sure the results are: told once nothing moves any more. */
+  /** How sure the results are, told once nothing moves any more; then findings tell what helps, too. */
   certainty = $state.raw<Schemas['Certainty'] | undefined>()
   faults = $state.raw<Fault[]>([])
   problem = $state.raw<Problem | undefined>()
@@ -133,8 +133,11 @@ export class BoardState {
     const { data } = await this.#call(
       api.POST('/api/decide', { body: { document, sure: true }, params }),
     )
-    if (this.file === document && preferences.units === units)
-      this.certainty = data?.decision.certainty ?? undefined
+    if (!data || !this.result || this.file !== document || preferences.units !== units) return
+    const { certainty, findings, verdict } = data.decision
+    this.certainty = certainty ?? undefined
+    const decision = { ...this.result.decision, findings, verdict }
+    this.result = { ...this.result, decision }
   }
 
   async #askOnce() {
@@ -230,9 +233,16 @@ export class BoardState {
     this.change(file, true)
   }
 
-  /** Takes settings: proposed ones (`said` in words until they are saved or changed), or those found. */
-  take(option: Schemas['Settings'], said = '') {
+  /** Takes settings: proposed ones (`said` in words until they are saved or changed), or those found. Where all tanks are
+   * charged alike, none keeps a pre-charge of its own. */
+  take(option: Schemas['Settings'], said = '', alike = false) {
     let file = withoutNotes(this.file!, 'settings')
+    const tanks = valueAt(file, 'system.tanks')
+    for (const [at, tank] of (alike && Array.isArray(tanks) ? tanks : []).entries())
+      if (tank.pre_charge_gauge_pa != null) {
+        const path = `system.tanks.${at}.pre_charge_gauge_pa`
+        file = withValue(withoutNotes(file, path), path, null)
+      }
     const { cut_in_gauge_pa, cut_out_gauge_pa, pre_charge_gauge_pa, air_renewed } = option
     const settings = {
       cut_in_gauge_pa,

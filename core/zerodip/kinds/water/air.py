@@ -47,6 +47,7 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
     minutes = air / float(flow) / 60 if air is not None and flow and air > 0 else None
     near, shut = figures.way_tolerance_pa, _shut(log)
     target_says = _target(figures, shown, log.low_by(AIR_LEFT), units)
+    does = _NEW if new and step is None else _step(step, air, minutes, near, units)
     return AirView(
         found_gauge_pa=found,
         target_gauge_pa=shown,
@@ -55,8 +56,7 @@ def air_view(figures: WaterFigures, log: Log, units: str) -> AirView:
         left_gauge_pa=left,
         near_pa=near,
         right=not bladder_burst(log) and left is not None and abs(float(left) - shown) <= near,
-        says=_SHUT_SAYS.get(shut, "").format(read=_read(log, units))
-        or f"{target_says} {_NEW if new and step is None else _step(step, air, minutes, near, units)}",
+        says=_SHUT_SAYS.get(shut, "").format(read=_read(log, units)) or f"{target_says} {does}",
         means="" if new else _means(figures, log, units),
         shut=shut,
         new=new,

@@ -3033,7 +3033,8 @@ export interface components {
          * @description The results (`leading` are the ids of those that decide), the findings (worst first), the
          *     limits, the ways of pre-charging, and the picture of this kind of system; the usual cautions;
          *     `verdict` is the worst finding's. `usual` is everything for which a usual value stands;
-         *     `certainty` how sure the results are, where that was asked for.
+         *     `certainty` how sure the results are, where that was asked for; only then do findings tell their
+         *     remedies.
          */
         Decision: {
             /** Verdict */
@@ -3398,7 +3399,8 @@ export interface components {
         };
         /**
          * WordedFinding
-         * @description A finding in words, figures in one unit system. Not frozen: thirty are made at every move of
+         * @description A finding in words, figures in one unit system; `remedy` is what was tried and helps, where
+         *     that was asked for. Not frozen: thirty are made at every move of
          *     a finger, and freezing would take longer than the words.
          */
         WordedFinding: {
@@ -3420,6 +3422,11 @@ export interface components {
             missing: components["schemas"]["Reading"][];
             /** Usual */
             usual: components["schemas"]["Reading"][];
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
         };
         /**
          * WhatIf
@@ -3438,8 +3445,9 @@ export interface components {
         };
         /**
          * Option
-         * @description One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew),
-         *     figures, the worst verdict of what could be judged and `says` with it how much that is, what is
+         * @description One way to set a system: the settings (Pa gauge; whether a plain tank takes air anew, whether
+         *     tanks with a pre-charge of their own are charged like the others), figures, the worst verdict of
+         *     what could be judged and `says` with it how much that is, what is
          *     broken (in words), and what it costs against the way it stands beside.
          */
         Option: {
@@ -3455,6 +3463,8 @@ export interface components {
             pre_charge_gauge_pa: number | null;
             /** Air Renewed */
             air_renewed: boolean;
+            /** Tanks Alike */
+            tanks_alike: boolean;
             /** Verdict */
             verdict: string;
             /** Says */
@@ -6335,15 +6345,17 @@ export interface components {
         };
         /**
          * Judgement
-         * @description A calibration: its points as found and as left, the verdict on both (the worst of their
-         *     points and deadbands) with its words, the rule that decided, whether it was adjusted, what
-         *     points did to each other, drifts, when the next is due, and what is said of it all.
+         * @description A calibration: its points as found and as left, how far two points lie apart as left, the
+         *     verdict on both (the worst of all that is judged) with its words, the rule that decided, whether
+         *     it was adjusted, what points did to each other, drifts, when the next is due, and what is said
+         *     of it all.
          */
         Judgement: {
             /** Found */
             found: components["schemas"]["PointFigures"][];
             /** Left */
             left: components["schemas"]["PointFigures"][];
+            apart: components["schemas"]["Separation"] | null;
             /**
              * Found Verdict
              * @enum {string}
@@ -6392,7 +6404,8 @@ export interface components {
         /**
          * PointFigures
          * @description A point as found or as left: its runs, where it acted in the mean (Pa gauge), by how much
-         *     that is off, the widest that runs lay apart, the tolerance and the guard band, the budget, the
+         *     that is off, the widest that runs lay apart and how that stands against the tolerance, which it
+         *     may be at most (common practice, no source), the tolerance and the guard band, the budget, the
          *     tolerance over the uncertainty, the probability that it is within, and the verdict.
          */
         PointFigures: {
@@ -6420,6 +6433,11 @@ export interface components {
              * @enum {string}
              */
             verdict: "pass" | "conditional_pass" | "conditional_fail" | "fail" | "open";
+            /**
+             * Repeats
+             * @enum {string}
+             */
+            repeats: "pass" | "conditional_pass" | "conditional_fail" | "fail" | "open";
             deadband: components["schemas"]["DeadbandFigures"] | null;
         };
         /**
@@ -6439,6 +6457,22 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /**
+         * Separation
+         * @description How far the upper point acted above the lower, what that has to be at least (Pa), and how it
+         *     stands.
+         */
+        Separation: {
+            /** Apart Pa */
+            apart_pa: number;
+            /** Least Pa */
+            least_pa: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "pass" | "conditional_pass" | "conditional_fail" | "fail" | "open";
         };
         /**
          * BeginIn

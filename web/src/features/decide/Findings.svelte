@@ -30,6 +30,9 @@
           </span>
           {#if finding.advice}<span class="mt-0.5 block text-sm text-neutral">{finding.advice}</span
             >{/if}
+          {#if finding.remedy}<span class="mt-1 block font-bold leading-snug" data-remedy
+              >{finding.remedy}</span
+            >{/if}
         </span>
       </summary>
       <div class="pb-3 pl-7 text-sm">

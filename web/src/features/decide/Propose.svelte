@@ -47,6 +47,7 @@
     board.take(
       way,
       `${name} ${bandText(way.cut_in_gauge_pa, way.cut_out_gauge_pa, preferences.units)}${air}`,
+      way.tanks_alike,
     )
     ontaken()
   }
