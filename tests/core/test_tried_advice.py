@@ -2,6 +2,7 @@
 as told, and judged again."""
 
 import random
+import re
 from collections import Counter
 from typing import Any
 
@@ -14,6 +15,7 @@ from zerodip.kinds.trials import Advice, Trials
 from zerodip.rules.engine import SEVERITY, Finding, Verdict, is_broken, run
 
 from .drawn import KINDS, draw
+from .other_plant import Watch, Water
 from .told_advice import done
 
 WORST = (Verdict.STOP, Verdict.CAUTION)
@@ -56,10 +58,27 @@ def _wrong(
         wrong.append(f"still {verdict}: {says}")
     if not advice.removes and SEVERITY[verdict] < SEVERITY[before[advice.rule].verdict]:
         wrong.append(f"worse, {verdict}: {says}")
+    wrong += _run_told(says, done(raw, says, flow or 1.0))
     for rule, found in after.items():
         if is_broken(found) and SEVERITY[found.verdict] < SEVERITY[before[rule].verdict]:
             wrong.append(f"brings {rule} {found.verdict}: {says}")
     return wrong + _cheaper(advice, trials)
+
+
+def _run_told(says: str, after: dict[str, Any]) -> list[str]:
+    """A run that is told, beside that of a plant stepped through time that knows nothing of the
+    core."""
+    said, of = re.search(r"run [\d.,]+ → ([\d.,]+) s", says), after["system"]
+    pump = of["pump"]
+    unknown = pump.get("model") == "rated_point" and "dead_head_gauge_pa" not in pump
+    if said is None or unknown or of["kind"] in ("well_air", "compressor", "tankless"):
+        return []
+    told = float(said.group(1).replace(",", ""))
+    at = after["settings"]
+    watch = Watch(at["cut_in_gauge_pa"], at["cut_out_gauge_pa"], max(told / 600, 1e-3))
+    runs = watch.run(Water(after), 0.0, on=True).runs
+    near = bool(runs) and abs(runs[0] - told) <= 0.04 * told + 1
+    return [] if near else [f"a run of {told}, seen {runs}: {says}"]
 
 
 def _cheaper(advice: Advice, trials: Trials) -> list[str]:
@@ -72,6 +91,9 @@ def _cheaper(advice: Advice, trials: Trials) -> list[str]:
             break
         tried = trials.after(remedy)
         belongs = advice.rule in remedy.of or (rule.settable and not remedy.of)
+        lower = remedy.settings.cut_in_gauge_pa < trials.figures.cut_in_pa - 1
+        if lower and trials.now.verdict(advice.rule) is not Verdict.STOP:
+            continue  # takes pressure from the taps
         if belongs and tried and not trials.breaks(tried) and trials.share(rule, tried) >= 1:
             return [f"cheaper: {remedy.does} before {advice.says}"]
     return []

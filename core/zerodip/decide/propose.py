@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from zerodip.decide.options import Judged, Option, judged, option_of
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import Unread, unread_of, usual_values
-from zerodip.kinds.key_presses import down, nearest, settings_at, up
+from zerodip.kinds.key_presses import nearest
 from zerodip.kinds.limits import limits_to_read, may_raise, raised_to_pa
 from zerodip.kinds.parts import System
 from zerodip.kinds.registry import kind_of
@@ -60,23 +60,10 @@ def candidates(figures: Figures, units: str) -> list[Settings]:
 def _in_any_steps(
     worth: Callable[[Figures, str], Iterable[Settings]], figures: Figures, units: str
 ) -> Iterator[Settings]:
-    """Settings in whole steps of the units asked for, and those of other units put to the nearest
-    step on the safe side: what is proposed does not hang on the units."""
-    yield from worth(figures, units)
-    for other in SYSTEMS:
-        for each in () if other == units or _gap_fixed(figures) else worth(figures, other):
-            air = each.pre_charge_gauge_pa
-            yield from settings_at(
-                up(each.cut_in_gauge_pa, units),
-                down(each.cut_out_gauge_pa, units),
-                None if air is None else max(down(air, units), 0.0),
-                each.air_renewed,
-            )
-
-
-def _gap_fixed(figures: Figures) -> bool:
-    """Whether the differential stays as it is, to the last digit."""
-    return figures.one_screw or figures.practice.differential_school == "leave"
+    """Settings in whole steps of every unit system, those of the one asked for first: what is
+    proposed does not hang on the units."""
+    for each in (units, *(other for other in SYSTEMS if other != units)):
+        yield from worth(figures, each)
 
 
 def _key(settings: Settings) -> tuple[float, ...]:
@@ -95,7 +82,7 @@ def propose(
     """The best of the settings worth trying: no limit passed, the wanted pressure kept, then the
     fewest cautions; where nothing is left to say against it, the switch as it is; then a run within
     a tenth of the longest, then the least change. Settings are in whole steps of the pressure unit
-    in `units`.
+    in `units`, unless none of these is as good as one between them.
 
     Args:
         system: Everything read off the system.
@@ -208,10 +195,19 @@ class _Choice:
             healthy and change > _SAME_PA,
             short,
             -way.run_s if short else 0.0,
+            self._uneven(way),
             -preference,
             change,
             -way.run_s,
         )
+
+    def _uneven(self, way: Judged) -> bool:
+        """Whether its points are no whole key presses of the units asked for; today's stay as they
+        are."""
+        if way.settings == self.now.settings:
+            return False
+        points = way.settings.cut_in_gauge_pa, way.settings.cut_out_gauge_pa
+        return any(abs(pa - nearest(pa, self.units)) > _SAME_PA for pa in points)
 
     def _change(self, way: Judged) -> float:
         """How far the points are moved, Pa."""

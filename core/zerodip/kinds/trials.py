@@ -95,6 +95,13 @@ class Trials:
             for rule, found in tried.broken.items()
         )
 
+    def _lowers(self, remedy: Remedy[Any], finding: Finding) -> bool:
+        """Whether it takes pressure from the taps that is wanted there; only for a stop."""
+        low = remedy.settings.cut_in_gauge_pa
+        floor = self.kind.proposing.floor_pa(self.figures)
+        lowers = low < min(floor, self.figures.cut_in_pa) - 1.0
+        return lowers and finding.verdict is not Verdict.STOP
+
     def advice(self, finding: Finding) -> Advice:
         """What to tell against one finding: of the cheapest that end it the one that leaves least
         broken."""
@@ -103,7 +110,7 @@ class Trials:
             ends: list[tuple[tuple[int, int], float, int, Remedy[Any], Tried]] = []
             for remedy in equal:
                 tried = self.after(remedy)
-                if tried is None or self.breaks(tried):
+                if tried is None or self.breaks(tried) or self._lowers(remedy, finding):
                     continue
                 share = self.share(finding.rule, tried)
                 if share >= 1.0:

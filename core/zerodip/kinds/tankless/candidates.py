@@ -73,11 +73,11 @@ def why(figures: T) -> str:
         return f"Cut-out is {where} the window, {T.window_low_pa} to {T.window_high_pa}."
     if figures.bank:
         return (
-            "No cut-out works at both voltages. This one still stops on the lowest; an"
+            "This one still stops on the lowest voltage; a bigger"
             " accumulator, a larger outlet or a steadier voltage slows the pulses, now"
             f" {T.pulses_per_s}."
         )
     return (
-        "No cut-out works at both voltages. This one still stops on the lowest; a small"
+        "This one still stops on the lowest voltage; a small"
         " accumulator, a larger outlet or a steadier voltage would help: see the sizes."
     )

@@ -107,10 +107,12 @@ class ChargeFigures(PlateFigures):
 
     @figure("pressure")
     def summer_pa(self) -> float | None:
-        """The pre-charge at the season's mean that at the warmest stands as far below cut-in as is
-        usual."""
+        """The pre-charge at the season's mean that at the warmest is just what no start dips with,
+        or lies below cut-in by the gauge's error where the draw is not known."""
         mean, warmest = self.system.site.mean_k, self.system.site.warmest_k
-        return self.charge_at_pa(mean, warmest, self.cut_in_there_pa - self.psi_2)
+        most = self.no_dip_charge_pa(self.dip_need_m3)
+        below = self.cut_in_there_pa - self.gauge_error_pa if most is None else most
+        return self.charge_at_pa(mean, warmest, below)
 
     @cached_property
     def pre_charge_way(self) -> PreChargeWay:
