@@ -53,7 +53,9 @@ def test_what_is_proposed_can_be_kept(world: World) -> None:
         .send("POST", "/api/decide", {"document": {**DEMO[1], "settings": settings}})
         .json()
     )
-    assert decided["decision"]["verdict"] == proposed["verdict"]
+    # Of a proposal what could be judged is told, and beside it how much is missing.
+    judged = decided["decision"]["verdict"]
+    assert ("pass" if judged == "cannot_tell" else judged) == proposed["verdict"]
     assert proposed["stops"] == 0
 
 
@@ -107,7 +109,7 @@ def test_a_practice_is_carried_to_the_systems_that_follow_it_and_to_no_other(wor
     assert follower.document["practice"]["follows"] == "workspace"
     assert (follower.version, world.system.version) == (2, 1)
     assert world.system.document["practice"]["pre_charge_school"] == "two_below"
-    assert "not as practised" in follower.summary["headline"]["us"]
+    assert "not right" in follower.summary["headline"]["us"]
 
 
 def test_a_follower_is_saved_with_the_workspace_s_practice_whatever_was_sent(world: World) -> None:

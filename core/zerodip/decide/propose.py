@@ -219,11 +219,12 @@ class _Choice:
     def _apart(self) -> list[Judged]:
         """The next best ways, each with set points of its own, none worse than today's; today's
         stands in the table anyway."""
-        found: dict[tuple[float, float], Judged] = {}
+        found: dict[tuple[int, int], Judged] = {}
         today = self._standing(self.now)
+        shown = {_points(self.best), _points(self.now)}
         for way in self.ranked[1:]:
-            if way.settings != self.now.settings and self._standing(way) <= today:
-                found.setdefault((way.settings.cut_in_gauge_pa, way.settings.cut_out_gauge_pa), way)
+            if _points(way) not in shown and self._standing(way) <= today:
+                found.setdefault(_points(way), way)
         return list(found.values())[:_ALTERNATIVES]
 
     def _cost(self, way: Judged) -> str:
@@ -364,6 +365,12 @@ class _Choice:
         return replace(
             self.now.settings, cut_in_gauge_pa=low, cut_out_gauge_pa=high, pre_charge_gauge_pa=air
         )
+
+
+def _points(way: Judged) -> tuple[int, int]:
+    """Its points to the nearest psi or so: nearer ones are no other way."""
+    low, high = way.settings.cut_in_gauge_pa, way.settings.cut_out_gauge_pa
+    return round(low / PSI), round(high / PSI)
 
 
 def _title(settings: Settings, units: str) -> str:

@@ -8,6 +8,7 @@ chance each.
 
 import math
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from zerodip.units import PSI
 
@@ -27,6 +28,7 @@ CUT_IN, CUT_OUT = 0, 1
 _RATIO = 1.6
 RELATIVE = 0.27  # of a part's slope: its spread, so that neighbouring parts meet
 _EVENLY = 0.03
+_SOFT = 0.1
 
 Scales = tuple[tuple[float, float], ...]
 
@@ -74,6 +76,16 @@ class Nut:
     def usual_pa(self) -> float:
         """What a turn of such a nut usually moves its point, Pa."""
         return math.fsum(chance * slope for chance, slope in self.scales_pa)
+
+    @cached_property
+    def soft_pa(self) -> float:
+        """What a turn moves its point at least, with nine such nuts of ten, Pa."""
+        passed = 0.0
+        for chance, slope in self.scales_pa:
+            passed += chance
+            if passed > _SOFT:
+                return slope
+        return self.scales_pa[-1][1]
 
     @property
     def most_pa(self) -> float:

@@ -13,7 +13,7 @@ from zerodip.switch.classes import CUT_IN, CUT_OUT, Nut
 
 __all__ = ["highest_yet_pa", "is_silent", "moved_pa", "travelled", "unlinked"]
 
-_SHOWN, _AGAINST, _EXPECTED = 2.0, 2.5, 5.0  # standard deviations
+_SHOWN, _AGAINST, _EXPECTED = 2.0, 2.5, 4.0  # standard deviations
 _SURE = 3.0
 _STIFF = 1.5  # times a usual slope: what a nut that showed nothing yet may have
 
@@ -47,7 +47,7 @@ def _off_pa(noise_pa: float) -> float:
 
 
 def is_silent(turns: float, nut: Nut, noise_pa: float) -> bool:
-    """Whether a usual nut would surely have shown such turns.
+    """Whether all but the softest such nuts would surely have shown such turns.
 
     Args:
         turns: Turns that moved nothing yet.
@@ -57,7 +57,7 @@ def is_silent(turns: float, nut: Nut, noise_pa: float) -> bool:
     Returns:
         Whether it would.
     """
-    return abs(turns) * nut.usual_pa > _EXPECTED * _off_pa(noise_pa)
+    return abs(turns) * nut.soft_pa > _EXPECTED * _off_pa(noise_pa)
 
 
 def travelled(travel: Travel, turn: float, moved: float, noise_pa: float) -> Travel:
