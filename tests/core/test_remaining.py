@@ -47,6 +47,15 @@ def test_every_finding_remains_and_only_what_was_found() -> None:
         assert told & set(FINDINGS) == set(drawn), drawn
 
 
+def test_what_was_seen_stands_beside_what_is_worked_out_and_what_was_begun_does_not() -> None:
+    told = view(*FOUND, ("found.earth_missing", True), ("found.run", 6.4)).handover.remaining
+    seen = {each.id: each.seen for each in told}
+    assert seen["found.earth_missing"]
+    assert seen["run_found"]
+    assert not any(each.seen for each in told if each.verdict == "cannot_tell")
+    assert not seen.get("power", False)
+
+
 @pytest.mark.parametrize("units", ["us", "metric", "kpa"])
 def test_page_and_report_say_the_same(units: str) -> None:
     records = (*FOUND, *(pair for name in ("burst", "found.leaks") for pair in FINDINGS[name]))

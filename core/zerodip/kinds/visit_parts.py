@@ -123,7 +123,8 @@ class AirView:
 class Remaining:
     """Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
     for what was not read), what was found, what is advised and how soon. `replaces` are rules that
-    have nothing more to say beside it; where it `spoils`, no figure of the tank holds."""
+    have nothing more to say beside it; where it `spoils`, no figure of the tank holds. `seen` tells
+    that somebody saw, timed or measured it on this visit: it stands beside what is worked out."""
 
     id: str
     verdict: Literal["stop", "caution", "cannot_tell"]
@@ -133,6 +134,7 @@ class Remaining:
     urgent: Literal["now", "soon", "next visit"]
     replaces: tuple[str, ...] = ()
     spoils: bool = False
+    seen: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,8 +8,10 @@ from hypothesis import strategies as st
 
 from tests.core.bench.made import KPA, calibration, dual, runs
 from zerodip.bench.calibrate import calibrate
+from zerodip.bench.certificate import certificate_of
 from zerodip.bench.file import read_calibration
 from zerodip.bench.judge import WORST_FIRST, verdict_on
+from zerodip.bench.words import VERDICTS
 
 
 @pytest.mark.parametrize(
@@ -126,3 +128,44 @@ def test_a_vacuum_s_point_acts_on_falling_pressure() -> None:
     assert judged.left[0].error_pa == pytest.approx(-133.3, abs=1)
     assert judged.left[0].deadband is not None
     assert judged.left[0].deadband.mean_pa == pytest.approx(14.9 * KPA, abs=100)
+
+
+def test_a_point_that_wanders_is_not_hidden_by_the_other() -> None:
+    """Runs 17 kPa apart, ± 10 allowed: their mean is right, and the point does not repeat."""
+    wanders = runs("lower", (308, 340), (291, 340), (301, 340))
+    steady = runs("upper", (700.1, 660), (700.0, 660), (700.2, 660))
+    judged = calibrate(read_calibration(dual(found=[*wanders, *steady])))
+    lower, upper = judged.left
+    assert (lower.repeats, upper.repeats, judged.left_verdict) == ("fail", "pass", "fail")
+    # Student's t with the four degrees of freedom of its own two series: 2.78.
+    own = math.sqrt(((8**2 + 9**2 + 1) / 4) / 3) * KPA
+    assert lower.budget.components[-1].standard_pa == pytest.approx(own, rel=1e-3)
+    assert lower.budget.expanded_pa > 2.7 * own
+    assert "does not repeat" in " ".join(each.title for each in judged.says)
+
+
+@pytest.mark.parametrize(
+    ("upper", "verdict"), [(330, "pass"), (330.4, "pass"), (329.2, "conditional_pass")]
+)
+def test_points_are_held_apart_as_they_act_and_exactly_the_least_is_enough(
+    upper: float, verdict: str
+) -> None:
+    """Three in a hundred of 1000 kPa, by what was measured."""
+    raw = dual(found=[*runs("lower", *[(300, 340)] * 3), *runs("upper", *[(upper, 290)] * 3)])
+    raw["device"]["points"][1]["gauge_pa"] = 330 * KPA
+    for units in ("us", "metric", "kpa", "inHg"):
+        judged = calibrate(read_calibration(raw), units)
+        assert judged.apart is not None
+        assert judged.apart.verdict == verdict
+
+
+@pytest.mark.parametrize("resets", [660, 720])
+def test_the_head_of_a_certificate_says_what_its_rows_say(resets: float) -> None:
+    """A deadband that fails, or a run that is missing, stands in its point's row."""
+    upper = runs("upper", *[(700.1, resets)] * 3)
+    of = read_calibration(dual(found=[*runs("lower", *[(300, 340)] * 3), *upper]))
+    judged = calibrate(of)
+    page = certificate_of(of, judged, "us")
+    words = [VERDICTS[each] for each in WORST_FIRST]
+    assert page.left_says == min((row[-1] for row in page.points), key=words.index)
+    assert (page.left_says == "Fail") == (resets > 700)

@@ -291,6 +291,15 @@ class CompressorFigures(Figures):
         top = max(self.settled_pa + self.atmosphere_pa, self.cut_in_abs_pa)
         return leak_fall_s(top, self.cut_in_abs_pa, first, later, test.seconds)
 
+    @figure("")
+    def tools_against(self) -> str:
+        """Whether the plates allow what the tools need."""
+        allowed = (self.receiver_allowed_pa, self.compressor_allowed_pa, self.relief_allowed_pa)
+        known = [each for each in allowed if each is not None]
+        if self.wanted_air_pa is not None and known and min(known) <= self.wanted_air_pa:
+            return "The plates allow less: these tools need another receiver or compressor."
+        return "They work weakly before each start."
+
     @figure("pressure")
     def off_usual_band_pa(self) -> float:
         """How far the differential lies outside what is usual on compressors."""

@@ -108,7 +108,7 @@ RULES: tuple[Rule[C], ...] = (
         broken=Verdict.CAUTION,
         figure=f"{C.cut_in_pa} {OP} {C.wanted_air_pa}",
         exact=True,
-        means=f"The tools need {C.wanted_air_pa}.",
+        means=f"The tools need {C.wanted_air_pa}. {C.tools_against}",
         formula=f"Cut-in {C.cut_in_pa}, tools {C.wanted_air_pa}.",
     ),
     Rule(

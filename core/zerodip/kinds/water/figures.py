@@ -169,6 +169,20 @@ class WaterFigures(ChargeFigures):
 
     tank_allowed_pa = less_gauge_error(tank_max_here_pa)
 
+    @figure("")
+    def relief_does(self) -> str:
+        """What a relief valve too near the points does."""
+        if self.relief_pa is not None and self.relief_pa <= self.cut_in_pa:
+            return "It opens below cut-in: water runs to waste, and the pump never stops."
+        return "It opens or weeps at each stop."
+
+    @figure("")
+    def plate_against(self) -> str:
+        """How a tank's plate stands against the points."""
+        if self.tank_allowed_pa is not None and self.tank_allowed_pa <= self.cut_in_pa:
+            return "The plate lies below cut-in: this tank is not made for such a switch."
+        return "A switch that sticks a little takes it over its plate."
+
     @figure("pressure")
     def fixture_cut_out_pa(self) -> float | None:
         """The cut-out that brings the lowest tap to its limit; None behind a pressure-reducing

@@ -2,6 +2,7 @@
 right. Page, report and Rounds show the same."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Literal
 
 from zerodip.kinds.figures import Figures
@@ -146,11 +147,14 @@ def seen(
     Returns:
         What was seen, measured, begun, assumed or not read.
     """
-    return (
+    with_own_eyes = (
         *kind_of(figures).visit.noticed(figures, log, units),
         *_said_yes(figures, log),
         *_run_short(figures, log, units),
         *_not_as_worked_out(proof, units),
+    )
+    return (
+        *(replace(each, seen=True) for each in with_own_eyes),
         *_begun(figures, log, setting),
         *_not_read(figures, log),
     )

@@ -4520,7 +4520,8 @@ export interface components {
          * Remaining
          * @description Something found that was not put right: how bad it is ("stop", "caution", or "cannot_tell"
          *     for what was not read), what was found, what is advised and how soon. `replaces` are rules that
-         *     have nothing more to say beside it; where it `spoils`, no figure of the tank holds.
+         *     have nothing more to say beside it; where it `spoils`, no figure of the tank holds. `seen` tells
+         *     that somebody saw, timed or measured it on this visit: it stands beside what is worked out.
          */
         Remaining: {
             /** Id */
@@ -4554,6 +4555,11 @@ export interface components {
              * @default false
              */
             spoils: boolean;
+            /**
+             * Seen
+             * @default false
+             */
+            seen: boolean;
         };
         /**
          * Row

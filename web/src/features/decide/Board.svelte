@@ -1,4 +1,6 @@
 <script lang="ts">
+  import type { Schemas } from '../../api/client'
+  import Seen from './Seen.svelte'
   import { command } from '../../ui/typing'
   import InTurn from '../../ui/InTurn.svelte'
   import { whenAtRest } from '../../ui/rest'
@@ -15,8 +17,12 @@
   import type { Alternative } from './Alternatives.svelte'
   import Window from '../../charts/Window.svelte'
 
-  /** Plates, chart, results and verdicts of one system: a page of its own, and step 3 of a visit. */
-  let { board, onnext }: { board: BoardState; onnext?: () => void } = $props()
+  /** Plates, chart, results and verdicts of one system: a page of its own, and step 3 of a visit, with what was seen on it. */
+  let {
+    board,
+    onnext,
+    seen = [],
+  }: { board: BoardState; onnext?: () => void; seen?: Schemas['Remaining'][] } = $props()
   let open = $state<PlateKind | undefined>()
   let focus = $state('')
   let comparing = $state<Alternative | undefined>()
@@ -110,7 +116,8 @@
       aria-label="What these settings do"
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
-        <Counts decision={board.result.decision} />
+        <Counts decision={board.result.decision} {seen} />
+        <Seen {seen} />
         <InTurn at={4}>
           <Results
             results={board.result.decision.results}

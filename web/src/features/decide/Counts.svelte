@@ -2,14 +2,17 @@
   import type { Schemas } from '../../api/client'
   import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
 
-  /** How many of each verdict, by shape, and the worst in words: what one sees first. */
-  let { decision }: { decision: Schemas['Decision'] } = $props()
+  /** How many of each verdict, by shape, and the worst in words: what one sees first. What was seen counts like what is
+   * worked out, and before it. */
+  let { decision, seen }: { decision: Schemas['Decision']; seen: Schemas['Remaining'][] } = $props()
   const ORDER = ['stop', 'caution', 'cannot_tell', 'pass'] as const
   const counts = $derived(
-    ORDER.map((verdict) => ({ verdict, count: countOf(decision.findings, verdict) })),
+    ORDER.map((verdict) => ({ verdict, count: countOf([...seen, ...decision.findings], verdict) })),
   )
   const worst = $derived(
-    decision.findings.find((finding) => ['stop', 'caution'].includes(finding.verdict)),
+    ['stop', 'caution']
+      .flatMap((verdict) => [...seen, ...decision.findings].filter((e) => e.verdict === verdict))
+      .at(0),
   )
 </script>
 

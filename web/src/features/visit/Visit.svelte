@@ -24,6 +24,10 @@
   const next = $derived(STEPS[here + 1])
   const system = $derived(at.visit?.system.id)
   const board = $derived(at.step === 'decide' && system ? new BoardState(system) : undefined)
+  /** What was seen, timed or measured so far and is not put right. */
+  const seen = $derived(
+    (view?.handover.remaining ?? []).filter((e) => e.seen && e.verdict !== 'cannot_tell'),
+  )
   const BODY = {
     watch: Watch,
     safe: MakeSafe,
@@ -108,7 +112,7 @@
     {#if !at.visit.open}<p class="px-4 py-2 font-bold">This visit is closed.</p>
     {:else if !at.visit.may_change}<p class="px-4 py-2 font-bold">You may look only.</p>{/if}
     {#if board}
-      <Board {board} onnext={decided} />
+      <Board {board} {seen} onnext={decided} />
     {:else}
       <main class="mx-auto grid w-full max-w-2xl content-start gap-4 px-4 py-4">
         <h1 bind:this={heading} tabindex="-1" class="text-2xl font-bold outline-none">

@@ -36,7 +36,7 @@ RATINGS: tuple[Rule[W], ...] = (
         not_applicable="There is no relief valve.",
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.relief_pa}",
         exact=True,
-        means="It opens or weeps at each stop. Never raise the relief to fit the switch.",
+        means=f"{W.relief_does} Never raise the relief to fit the switch.",
         formula=(
             f"Cut-out {W.cut_out_pa} and what the gauge may be off by, {W.gauge_error_pa}; relief"
             f" opens at {W.relief_pa}."
@@ -72,7 +72,7 @@ RATINGS: tuple[Rule[W], ...] = (
         needs=(W.tank_max_here_pa,),
         figure=f"{W.cut_out_pa} + {W.gauge_error_pa} {OP} {W.tank_max_here_pa}",
         exact=True,
-        means=f"The tank's plate allows {W.tank_max_pa}.",
+        means=f"The tank's plate allows {W.tank_max_pa}. {W.plate_against}",
         formula=(
             f"Cut-out {W.cut_out_pa} and gauge error {W.gauge_error_pa}; lowest tank plate"
             f" {W.tank_max_pa}, at the gauge {W.tank_max_here_pa}."
