@@ -142,8 +142,9 @@ def test_one_press_proposes_and_what_is_taken_is_kept(open_page: Opener) -> None
     shown.get_by_role("button", name="Use these settings").click()
     expect(shown).to_be_hidden()
     expect(grip(page, "Pre-charge")).to_have_attribute("aria-valuetext", "28 psi")
-    expect(verdict(page, "start-dip")).to_have_attribute("data-verdict", "not_applicable")
-    expect(verdict(page, "keeps-up")).to_have_attribute("data-verdict", "caution")
+    expect(verdict(page, "start-dip")).to_have_attribute("data-verdict", "pass")
+    # At rest: by what the peak draw may be off by, the opposite is not unlikely.
+    expect(verdict(page, "keeps-up")).to_have_attribute("data-verdict", "cannot_tell")
     page.keyboard.press("Control+s")
     expect(page.get_by_test_id("kept")).to_be_visible()
     assert System.objects.get(name="Orchard house well").summary["stops"] == 0

@@ -14,6 +14,8 @@
   const unread = $derived(findings.filter((finding) => finding.verdict === 'cannot_tell'))
   const kept = $derived(findings.filter((finding) => finding.verdict === 'pass'))
   const apart = $derived(findings.filter((finding) => finding.verdict === 'not_applicable'))
+  /** What somebody opened or folded stays so, whatever is judged anew. */
+  const opened: Record<string, boolean> = $state({})
 </script>
 
 {#snippet row(finding: Schemas['WordedFinding'])}
@@ -52,7 +54,11 @@
 
 {#snippet group(title: string, rows: Schemas['WordedFinding'][], open: boolean)}
   {#if rows.length}
-    <details class="border-t border-base-300" {open}>
+    <details
+      class="border-t border-base-300"
+      open={opened[title] ?? open}
+      ontoggle={(event) => (opened[title] = event.currentTarget.open)}
+    >
       <summary class="flex min-h-12 cursor-pointer items-center gap-2 text-sm font-bold">
         <VerdictMark verdict={rows[0]!.verdict} size={12} />
         {rows.length}
