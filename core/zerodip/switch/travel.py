@@ -81,12 +81,7 @@ def travelled(travel: Travel, turn: float, moved: float, noise_pa: float) -> Tra
     if forward <= _SHOWN * off:
         against = forward < -_AGAINST * off
         return replace(travel, stretch=whole, moved_pa=moved, shown=False, against=against)
-    most = abs(moved) + _SHOWN * off
-    if not travel.engaged:  # what was turned before the last turn may have been dead travel
-        steepest = most / abs(turn or whole)
-    else:
-        before = travel.steepest_pa if travel.engaged > 1 else None
-        steepest = max(most / abs(whole), before or 0.0)
+    steepest = max((abs(moved) + _SHOWN * off) / abs(whole), travel.steepest_pa or 0.0)
     return Travel(whole, moved, True, False, travel.engaged + 1, steepest)
 
 
@@ -114,9 +109,7 @@ def _most_moved_pa(belief: Belief, at: int, travel: Travel, turn: float) -> floa
     mean, sd = belief.slope(at, nut.sets)
     seen = _STIFF * nut.usual_pa if travel.steepest_pa is None else travel.steepest_pa
     slope = min(max(mean + _SURE * sd, seen), nut.most_pa)
-    furthest = slope * (turn + travel.to_come(slope))
-    # What moved nothing may have been dead travel: then the next turn goes as steep as any does.
-    return furthest if travel.engaged else max(furthest, nut.most_pa * turn)
+    return slope * (turn + travel.to_come(slope))
 
 
 def unlinked(belief: Belief, watch: Watch, noise_pa: float) -> Belief:

@@ -188,7 +188,6 @@ def _most_down(belief: Belief, goal: Goal, nut: int) -> float:
         return MOST_TURNS
     room = goal.highest_pa - highest_yet_pa(belief, (0.0,) * len(belief.of.nuts))
     silent = 2 * max(-travels[nut].stretch, 0.0)  # twice as far as has raised nothing that shows
-    silent = min(silent, room / each.usual_pa)
     return max(room / each.most_pa, min(_TEACHES, belief.of.begin), silent)
 
 
