@@ -16,7 +16,6 @@ __all__ = [
     "SWITCH_LOW",
     "Limit",
     "LimitSpec",
-    "all_read",
     "highest_allowed_pa",
     "limits_of",
     "limits_to_read",
@@ -131,20 +130,6 @@ def _is_read(spec: LimitSpec, figures: Figures) -> bool:
     reading = spec.at.reading
     known = getattr(figures, spec.at.name) is not None
     return known and not (reading and figures.is_assumed(reading.path))
-
-
-def all_read(specs: Iterable[LimitSpec], figures: Figures) -> bool:
-    """Whether every limit that cut-out stays under was read, as far as it is read at all.
-
-    Args:
-        specs: The kind's list.
-        figures: The system's figures under its settings.
-
-    Returns:
-        Whether none is missing.
-    """
-    bound = _bound(specs, figures, hurts=False)
-    return all(_is_read(spec, figures) for spec in bound if spec.at.reading)
 
 
 def lowest_limit(specs: Iterable[LimitSpec], figures: Figures) -> float | None:

@@ -20,6 +20,7 @@ __all__ = [
     "lowered",
     "nuts",
     "other_switch",
+    "put_in",
     "relieved",
     "steps_down",
 ]
@@ -134,6 +135,31 @@ def lowered(
                 cut_out_gauge_pa=top,
                 pre_charge_gauge_pa=now.pre_charge_gauge_pa if same else charge_pa(cut_in),
             )
+
+
+def put_in(
+    system: S,
+    have_m3: float,
+    volumes_m3: Iterable[float],
+    resized: Callable[[S, float, bool], S | None],
+) -> Iterator[tuple[float, bool, S]]:
+    """One more tank or receiver of each volume, and one in place of what is there where that is
+    larger.
+
+    Args:
+        system: Everything read off the system.
+        have_m3: What is there, m³.
+        volumes_m3: Volumes that are sold, m³.
+        resized: The system with a volume in place of its own, or beside it; None where none fits.
+
+    Yields:
+        Volume (m³), whether it stands beside what is there, and the system with it.
+    """
+    for volume in volumes_m3:
+        for beside in (True, False):
+            made = resized(system, volume, beside) if beside or volume > have_m3 else None
+            if made is not None:
+                yield volume, beside, made
 
 
 def steps_down(value: float, step: float, shares: Iterable[float]) -> Iterator[float]:

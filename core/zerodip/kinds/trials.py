@@ -51,25 +51,22 @@ class Trials:
         return Tried(self.figures, run(self.kind.rules, self.figures))
 
     @cached_property
+    def _catalogue(self) -> list[Remedy[Any]]:
+        """Everything that may be changed, cheapest first; made once, so that each is tried once."""
+        listed = self.kind.remedies(self.figures, self.units)
+        return sorted(listed, key=lambda each: (each.cost, each.effort))
+
+    @cached_property
     def remedies(self) -> tuple[Remedy[Any], ...]:
         """The catalogue, cheapest first; nothing that raises what may not be raised."""
-        listed = sorted(
-            self.kind.remedies(self.figures, self.units), key=lambda each: (each.cost, each.effort)
-        )
-        return tuple(each for each in listed if self._allowed(each))
+        return tuple(each for each in self._catalogue if self._allowed(each))
 
     @cached_property
     def barred(self) -> tuple[Remedy[Any], ...]:
         """Those that are not told before a limit is read, cheapest first."""
         if not limits_to_read(self.kind.limits, self.figures):
             return ()
-        listed = self.kind.remedies(self.figures, self.units)
-        return tuple(
-            sorted(
-                (each for each in listed if not self._allowed(each)),
-                key=lambda each: (each.cost, each.effort),
-            )
-        )
+        return tuple(each for each in self._catalogue if not self._allowed(each))
 
     def _allowed(self, remedy: Remedy[Any]) -> bool:
         to = remedy.settings.cut_out_gauge_pa

@@ -17,6 +17,7 @@ from zerodip.kinds.remedies import (
     lowered,
     nuts,
     other_switch,
+    put_in,
     relieved,
     steps_down,
 )
@@ -96,26 +97,18 @@ def _use(figures: C, units: str) -> Iterator[Remedy[CompressorSystem]]:
 def _receivers(figures: C, units: str) -> Iterator[Remedy[CompressorSystem]]:
     """Receivers as they are sold, one more or in place of what is there."""
     have = text(figures.volume_m3, "volume", units)
-    for volume in receiver_sizes_m3(units):
-        for beside in (True, False):
-            if not beside and volume <= figures.volume_m3:
-                continue
-            system = resized(figures.system, volume, beside)
-            if system is None:
-                continue
-            said = text(volume, "volume", units)
-            yield Remedy(
-                cost=Cost.SIZE,
-                does=(
-                    f"Add a receiver of {said}"
-                    if beside
-                    else f"Replace the {have} by a receiver of {said}"
-                ),
-                system=system,
-                settings=figures.settings,
-                effort=volume,
-                of=_OF_RECEIVERS,
-            )
+    sold = receiver_sizes_m3(units)
+    for volume, beside, system in put_in(figures.system, figures.volume_m3, sold, resized):
+        said = text(volume, "volume", units)
+        instead = f"Replace the {have} by a receiver of {said}"
+        yield Remedy(
+            cost=Cost.SIZE,
+            does=f"Add a receiver of {said}" if beside else instead,
+            system=system,
+            settings=figures.settings,
+            effort=volume,
+            of=_OF_RECEIVERS,
+        )
 
 
 def _pumps(figures: C, units: str) -> Iterator[Remedy[CompressorSystem]]:

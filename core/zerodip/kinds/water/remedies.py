@@ -14,6 +14,7 @@ from zerodip.kinds.remedies import (
     lowered,
     nuts,
     other_switch,
+    put_in,
     relieved,
     steps_down,
 )
@@ -230,23 +231,18 @@ def _tanks(figures: W, units: str) -> Iterator[Remedy[WaterSystem]]:
     """Tanks as they are sold, with the air that goes with them: one more, or one in place of what
     is there."""
     have = text(figures.nominal_m3, "volume", units)
-    for volume in tank_sizes_m3(units):
-        for beside in (True, False):
-            if not beside and volume <= figures.nominal_m3:
-                continue
-            system = resized(figures.system, volume, beside)
-            if system is None:
-                continue
-            said, settings = text(volume, "volume", units), _rounded(figures, system, units)
-            does = f"Add a tank of {said}" if beside else f"Replace the {have} by a tank of {said}"
-            yield Remedy(
-                cost=Cost.SIZE,
-                does=f"{does}{_with_air(figures, settings, units)}",
-                system=system,
-                settings=settings,
-                effort=volume,
-                of=_OF_TANKS,
-            )
+    sold = tank_sizes_m3(units)
+    for volume, beside, system in put_in(figures.system, figures.nominal_m3, sold, resized):
+        said, settings = text(volume, "volume", units), _rounded(figures, system, units)
+        does = f"Add a tank of {said}" if beside else f"Replace the {have} by a tank of {said}"
+        yield Remedy(
+            cost=Cost.SIZE,
+            does=f"{does}{_with_air(figures, settings, units)}",
+            system=system,
+            settings=settings,
+            effort=volume,
+            of=_OF_TANKS,
+        )
 
 
 def _rounded(figures: W, system: WaterSystem, units: str) -> Settings:
