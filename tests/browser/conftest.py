@@ -25,6 +25,7 @@ expect.set_options(timeout=10_000)
 EXPECTED = (
     "status of|ERR_INTERNET_DISCONNECTED|ERR_CONNECTION_(REFUSED|RESET|CLOSED)|ERR_EMPTY_RESPONSE"
     "|ERR_INCOMPLETE_CHUNKED_ENCODING|ERR_CONTENT_LENGTH_MISMATCH|ERR_SOCKET_NOT_CONNECTED"
+    "|when fetching the script"  # the look for a newer page, cut in its middle
 )
 
 
