@@ -117,14 +117,16 @@ def fleet(
         low = float(chance.choice([90, 100, 110, 120] if stiff else [20, 30, 40, 50]))
         gap = 25.0 if stiff else 20.0
         far = 1.5 if stiff else 1.0
+        least = 5.0 if stiff else 1.5  # what the least turn of the stiffest nut moves
+        points = [low + far * chance.uniform(-10, 10), low + gap + far * chance.uniform(-12, 8)]
         yield Switch(
             of=of,
             stiff=stiff,
             chance=random.Random(f"{seed} {number}"),
             noise=noise,
-            points=[low + far * chance.uniform(-10, 10), low + gap + far * chance.uniform(-12, 8)],
+            points=points,
             target=(low, low + gap),
-            highest=low + gap + far * chance.uniform(8, 20),
+            highest=max(low + gap + far * chance.uniform(8, 20), points[1] + least),
             slopes=switch_slopes(chance, of, stiff),
             backlash=chance.uniform(0, 0.06),
             drift=chance.uniform(0, 0.3),

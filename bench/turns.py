@@ -64,6 +64,8 @@ def ours(switch: Switch, near: Near = "gauge") -> Outcome:
         if step.do == "turn":
             switch.turn(turns)
             tries += 1
+        elif step.tap:
+            switch.tapped()
         elif step.do == "stop" and not _put_right(switch, watches, wrong):
             break
         watches.append(_seen(switch, turns))

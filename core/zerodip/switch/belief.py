@@ -76,14 +76,18 @@ class Part:
 
 @dataclass(frozen=True)
 class Travel:
-    """One nut: the last stretch of turns in one direction (clockwise positive), how far it moved
-    its point (Pa), whether that shows, or shows the other way; how many stretches in a row showed,
-    and the largest slope that they may have had (Pa a turn; None before one did)."""
+    """One nut: the last stretch of turns in one direction (clockwise positive), how much of it may
+    have been idle, how far it moved its point (Pa), whether that shows, or shows the other way,
+    whether the gauge stood still and nobody looked again; how many stretches showed, and the
+    largest slope that the nut may have by them (Pa a turn; None while it may have any)."""
 
     stretch: float = 0.0
+    idle: float = 0.0
     moved_pa: float = 0.0
+    off_pa: float = 0.0
     shown: bool = False
     against: bool = False
+    hidden: bool = False
     engaged: int = 0
     steepest_pa: float | None = None
 
@@ -92,19 +96,17 @@ class Travel:
         """Turns that moved nothing yet."""
         return 0.0 if self.shown else self.stretch
 
-    def to_come(self, slope_pa: float) -> float:
-        """Turns clockwise that may still move the point, at a slope of so much (Pa a turn)."""
-        return max(self.stretch - max(self.moved_pa, 0.0) / slope_pa, 0.0)
-
 
 @dataclass(frozen=True)
 class Belief:
     """What is believed of a switch of a class, as a mixture of parts; `travels` is what the turns
-    of each nut have shown (`zerodip.switch.travel`), none before any was turned."""
+    of each nut have shown (`zerodip.switch.travel`), none before any was turned, and `at_most_pa`
+    what cut-out surely is not above by the last look alone (Pa gauge)."""
 
     of: SwitchClass
     parts: tuple[Part, ...]
     travels: tuple[Travel, ...] = ()
+    at_most_pa: float = -math.inf
 
     @cached_property
     def mean(self) -> tuple[float, ...]:

@@ -137,14 +137,13 @@ _ONE = SwitchClass(
             title="screw",
             sets=CUT_OUT,
             moves=(True, True),
-            scales_pa=scales(9.0, 0.8, 1.0, 68.7),
+            scales_pa=scales(4.0, 0.6, 0.9, 16.8),
             alike=0.93,
         ),
     ),
-    drift_pa=0.3 * PSI,
+    drift_pa=0.2 * PSI,
     follows=True,
-    begin=0.125,
-    finest=0.0625,
+    begin=0.5,
 )
 _POINTS = SwitchClass(
     id="points",

@@ -58,13 +58,16 @@ _TEXTS = {
 }
 
 
-def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tuple[Complaint, ...]:
+def complaints(
+    belief: Belief, watches: Sequence[Watch], noise_pa: float, hides: bool = False
+) -> tuple[Complaint, ...]:
     """What the looks so far point to, judged at 3 standard deviations of the reading noise (Pa).
 
     Args:
         belief: What is believed of the switch.
         watches: What was predicted and seen at each look.
         noise_pa: Standard deviation of a reading, Pa, above 0.
+        hides: Whether a limit may be passed by what turns may have done unseen.
 
     Returns:
         What is wrong, worst first; none where nothing is.
@@ -75,7 +78,7 @@ def complaints(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> tup
     if any(travel.against for travel in belief.travels):
         found.append("other-way")
     awaits = bool(pairs) and any(pairs[-1][1].turns)  # nobody tapped the gauge and looked again
-    silent = awaits and (_silent(belief, noise_pa) or _stuck(belief, *pairs[-1], noise_pa))
+    silent = awaits and (hides or _silent(belief, noise_pa) or _stuck(belief, *pairs[-1], noise_pa))
     if _no_answer(belief, counted) or silent:
         found.append("no-answer")
     if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):

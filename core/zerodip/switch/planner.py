@@ -11,6 +11,7 @@ from zerodip.switch.belief import Belief, Watch, predict
 from zerodip.switch.classes import CUT_IN, CUT_OUT
 from zerodip.switch.goal import SURE, Goal, Work, aimed_points, inside, radius_pa, within
 from zerodip.switch.health import STOPPING, Complaint, complaints
+from zerodip.switch.travel import highest_yet_pa
 from zerodip.switch.turning import best_turns, lesson
 
 __all__ = ["Step", "careful_step", "next_step", "told"]
@@ -28,7 +29,8 @@ class Step:
     or it is "done"; "see" (turns made are to be watched) is for whoever plans with it. `cut_in_pa`
     and `cut_out_pa` are (mean, spread) expected after it; `sure` is the probability that the points
     lie within the tolerance, `near_pa` within how much of their targets they surely lie (`SURE`).
-    `held` tells that a limit kept the step shorter than the target asks."""
+    `held` tells that a limit kept the step shorter than the target asks, `tap` that the gauge
+    showed nothing of the last turns and may stick."""
 
     do: Literal["turn", "see", "watch", "read", "stop", "done"]
     turns: tuple[float, ...]
@@ -37,6 +39,7 @@ class Step:
     sure: float
     near_pa: float
     held: bool = False
+    tap: bool = False
 
 
 class Planned(NamedTuple):
@@ -87,13 +90,47 @@ def careful_step(belief: Belief, watches: Sequence[Watch], goal: Goal, work: Wor
 
     Source: Common practice, no source.
     """
-    wrong = complaints(belief, watches, work.noise_pa)
-    step, ids = next_step(belief, goal, work), {each.id for each in wrong}
+    step = next_step(belief, goal, work)
+    hides = _hides(belief, goal, step)
+    wrong = complaints(belief, watches, work.noise_pa, hides)
+    ids, turned = {each.id for each in wrong}, any(watches[-1].turns)
+    asked = step.do in ("turn", "watch") and turned and not goal.eager
+    if asked and "no-answer" in ids and "other-way" not in ids:
+        return Planned(_tapped(step), wrong)
     if ids & set(STOPPING) and not goal.eager:
         do: Literal["stop", "watch"] = "stop" if step.do == "turn" else "watch"
         halted = step if step.do in ("read", "stop") else replace(step, do=do, turns=(), held=False)
         return Planned(replace(halted, sure=min(step.sure, _DOUBTED)), wrong)
-    return Planned(step, wrong)
+    return Planned(
+        _tapped(step) if step.do == "done" and turned and _hidden(belief) else step, wrong
+    )
+
+
+def _tapped(step: Step) -> Step:
+    """One more look instead, at a gauge that is tapped."""
+    sure = min(step.sure, _DOUBTED)
+    return replace(step, do="watch", turns=(), held=False, sure=sure, tap=True)
+
+
+def _hidden(belief: Belief) -> bool:
+    """Whether the gauge stood still after the last turns: it may stick."""
+    return any(travel.hidden for travel in belief.travels)
+
+
+def _hides(belief: Belief, goal: Goal, step: Step) -> bool:
+    """Whether the step would pass a limit with what earlier turns may have done unseen."""
+    if goal.highest_pa is None or step.do not in ("turn", "watch") or not belief.travels:
+        return False
+    turns = step.turns or (0.0,) * len(belief.of.nuts)
+    return highest_yet_pa(belief, turns) > goal.highest_pa and not _lowers(belief, turns)
+
+
+def _lowers(belief: Belief, turns: Sequence[float]) -> bool:
+    """Whether nuts that are known to go that way are turned down."""
+    return any(turns) and all(
+        (turn < 0 and travel.engaged) or not turn
+        for turn, travel in zip(turns, belief.travels, strict=True)
+    )
 
 
 def told(

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from zerodip.switch.belief import Belief, chance_above
 from zerodip.switch.classes import CUT_OUT
 from zerodip.switch.goal import Goal, aimed_points
-from zerodip.switch.travel import highest_yet_pa
+from zerodip.switch.travel import highest_yet_pa, steepest_pa
 from zerodip.units import PSI
 
 __all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns", "lesson"]
@@ -16,7 +16,6 @@ __all__ = ["MOST_TURNS", "PASSING", "Turning", "best_turns", "lesson"]
 PASSING = 1e-7  # the chance of passing a limit that one turn may have
 MOST_TURNS = 6.0  # in one power-off: whoever is further off, or on a slack nut, looks in between
 _EIGHTH = 0.125
-_TEACHES = 0.25  # turns: the least that shows which way a nut goes
 _UNLIKELY, _FAR_PA = 0.02, 7.0 * PSI  # the stiffest that a nut may yet be, and how far it may go
 _CARE = (
     0.3  # how much of the uncertainty counts against going all the way: a longer turn teaches more
@@ -61,6 +60,8 @@ def best_turns(belief: Belief, goal: Goal) -> Turning:
     best = _rounded(belief, goal, wanted, nuts)
     if goal.highest_pa is None and _raises(belief, best):
         return _no_higher(belief, goal)
+    if not any(best) and _unsure_way(belief, goal, nuts):
+        return Turning(turns=none, held=True)
     return (
         Turning(turns=best) if _allowed(belief, goal, best) else _held(belief, goal, wanted, nuts)
     )
@@ -94,8 +95,10 @@ def lesson(belief: Belief, goal: Goal) -> tuple[float, ...]:
         each, (mean, sd) = belief.of.nuts[nut], belief.slope(nut, CUT_OUT)
         if each.moves[CUT_OUT] and each.id not in goal.leave and sd > _UNKNOWN * abs(mean):
             size = min(_LESSON_PA / abs(mean), 1.0, _most(belief, nut))
-            turns[nut] = -max(math.floor(size / _EIGHTH) * _EIGHTH, belief.of.finest)
-            break
+            size = max(math.floor(size / _EIGHTH) * _EIGHTH, belief.of.finest)
+            if size <= _most_down(belief, goal, nut):
+                turns[nut] = -size
+                break
     return tuple(turns)
 
 
@@ -168,9 +171,6 @@ def _wanted(
 def _most(belief: Belief, nut: int) -> float:
     """The furthest that a nut is turned in one power-off: little while it may still be a stiff one,
     so that no turn moves a point further than is easily turned back."""
-    silent = belief.travels[nut].unshown if belief.travels else 0.0
-    if silent and belief.of.begin < 1:  # a stiff nut that showed nothing goes twice as far at most
-        return max(2 * abs(silent), belief.of.begin)
     at, unlikely = 2 + 2 * nut + belief.of.nuts[nut].sets, 0.0
     for part in sorted(belief.parts, key=lambda part: -part.mean[at]):
         unlikely += part.weight
@@ -179,16 +179,27 @@ def _most(belief: Belief, nut: int) -> float:
     return belief.of.begin
 
 
+def _unsure_way(belief: Belief, goal: Goal, nuts: Sequence[int]) -> bool:
+    """Whether a nut is not turned because it might go the other way, past a limit."""
+    return any(_most_down(belief, goal, nut) < belief.of.finest for nut in nuts)
+
+
 def _most_down(belief: Belief, goal: Goal, nut: int) -> float:
     """The furthest that a nut is turned down before any turn of it has shown which way it goes: the
     other way it must not pass a limit either; at least what teaches."""
-    each, travels = belief.of.nuts[nut], belief.travels
-    shown = not travels or travels[nut].engaged > 0
-    if goal.highest_pa is None or shown or not each.moves[CUT_OUT]:
+    if goal.highest_pa is None or not belief.travels:
         return MOST_TURNS
-    room = goal.highest_pa - highest_yet_pa(belief, (0.0,) * len(belief.of.nuts))
-    silent = 2 * max(-travels[nut].stretch, 0.0)  # twice as far as has raised nothing that shows
-    return max(room / each.most_pa, min(_TEACHES, belief.of.begin), silent)
+    unknown = {
+        at: steepest_pa(belief, at)
+        for at, travel in enumerate(belief.travels)
+        if belief.of.nuts[at].moves[CUT_OUT] and not travel.engaged
+    }
+    if nut not in unknown:
+        return MOST_TURNS
+    room = goal.highest_pa - highest_yet_pa(belief, (0.0,) * len(belief.travels), hidden=False)
+    fresh = not any(belief.travels[at].stretch for at in unknown)
+    least = belief.of.finest if fresh and nut == min(unknown) else 0.0  # one must show the way
+    return max(room / math.fsum(unknown.values()), least)
 
 
 def _solved(matrix: list[list[float]], right: list[float]) -> list[float]:
@@ -209,16 +220,17 @@ def _rounded(
     """To eighths, or quarters beyond a turn; of the neighbours (the lower one where a nut is
     `capped`), those with the least expected square left."""
     choices = [
-        [
-            near
-            for near in _neighbours(turn, belief.of.finest)[: 1 if nut in capped else 2]
-            if abs(near) <= _most(belief, nut)
-        ]
-        if nut in nuts
-        else [0.0]
+        _choices(belief, goal, nut, turn, nut in capped) if nut in nuts else [0.0]
         for nut, turn in enumerate(wanted)
     ]
     return min(itertools.product(*choices), key=lambda turns: _left(belief, goal, turns))
+
+
+def _choices(belief: Belief, goal: Goal, nut: int, turn: float, capped: bool) -> list[float]:
+    """The neighbours of a turn that are not too far; none of both where both are."""
+    low, most = -_most_down(belief, goal, nut), _most(belief, nut)
+    near = _neighbours(turn, belief.of.finest)[: 1 if capped else 2]
+    return [each for each in near if low <= each and abs(each) <= most] or [0.0]
 
 
 def _neighbours(turn: float, finest: float) -> tuple[float, ...]:
@@ -255,12 +267,12 @@ def _raises(belief: Belief, turns: Sequence[float]) -> bool:
 def _allowed(belief: Belief, goal: Goal, turns: tuple[float, ...]) -> bool:
     """Whether cut-out surely stays below what it may never pass (or is only lowered), and is not
     expected above what it is not set above (where the target itself is not either)."""
-    if not any(turns) or not _raises(belief, turns):
-        return True
     highest = float("inf") if goal.highest_pa is None else goal.highest_pa
+    if not _raises(belief, turns):
+        return True
     if chance_above(belief, turns, CUT_OUT, highest) > PASSING:
         return False
-    if highest_yet_pa(belief, turns) > highest:
+    if highest_yet_pa(belief, turns, hidden=False) > highest:
         return False
     most = max(goal.most_pa, goal.cut_out_pa)
     moved = math.fsum(t * belief.mean[2 + 2 * nut + CUT_OUT] for nut, t in enumerate(turns))

@@ -9,6 +9,7 @@ from zerodip.switch.travel import is_silent, moved_pa, travelled, unlinked
 
 __all__ = ["believed", "taken"]
 
+_SURE, _STILL = 3.0, 0.4  # standard deviations of a reading
 _LEAST = 0.1  # of the least slope that such nuts have: no nut moves its point the other way
 
 
@@ -36,7 +37,8 @@ def believed(
     belief = replace(belief, travels=(Travel(),) * len(of.nuts))
     for before, watch in zip((first, *later), later, strict=False):
         belief = _watched(belief, before, watch, noise_pa)
-    return belief
+    last = (first, *later)[-1]
+    return replace(belief, at_most_pa=last.cut_out_pa + _SURE * noise_pa)
 
 
 def taken(watches: Sequence[Watch], of: SwitchClass, noise_pa: float) -> list[Watch]:
@@ -55,7 +57,7 @@ def taken(watches: Sequence[Watch], of: SwitchClass, noise_pa: float) -> list[Wa
     for watch in watches:
         if len(kept) > 1 and not any(watch.turns):
             before, last = kept[-2:]
-            if _stuck(before, last, of, noise_pa) and _moves(last, watch, noise_pa):
+            if _stuck(before, last, of, noise_pa) and _moves(last, watch, _SURE * noise_pa):
                 kept[-1] = replace(watch, turns=last.turns)
                 continue
         kept.append(watch)
@@ -67,22 +69,23 @@ def _stuck(before: Watch, after: Watch, of: SwitchClass, noise_pa: float) -> boo
     silent = any(
         is_silent(turn, nut, noise_pa) for turn, nut in zip(after.turns, of.nuts, strict=False)
     )
-    return silent and not _moves(before, after, noise_pa)
+    return silent and not _moves(before, after, _SURE * noise_pa)
 
 
-def _moves(before: Watch, after: Watch, noise_pa: float) -> bool:
+def _moves(before: Watch, after: Watch, far_pa: float) -> bool:
     return any(
-        abs(step) > 3 * noise_pa
+        abs(step) > far_pa
         for step in (after.cut_in_pa - before.cut_in_pa, after.cut_out_pa - before.cut_out_pa)
     )
 
 
 def _watched(belief: Belief, before: Watch, watch: Watch, noise_pa: float) -> Belief:
     nuts = belief.of.nuts
-    moved = moved_pa(before, watch, nuts)
+    moved = moved_pa(before, watch, nuts, noise_pa)
     turns = watch.turns or (0.0,) * len(nuts)
+    still = not _moves(before, watch, _STILL * noise_pa)
     travels = tuple(
-        travelled(travel, turn, by, noise_pa)
+        travelled(travel, turn, by, still)
         for travel, turn, by in zip(belief.travels, turns, moved, strict=False)
     )
     if any(each.against for each in travels):
