@@ -190,7 +190,7 @@ def text(value: float | None, dimension: str, system: str) -> str:
     if value is None:
         return "not known"
     if value == _NO_END:
-        return "no end"
+        return "without pause" if dimension in ("rate", "per_minute") else "no end"
     factor, offset, decimals, unit = _writing(dimension, system)
     shown = (value - offset) / factor
     size = -shown if shown < 0 else shown

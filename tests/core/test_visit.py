@@ -265,7 +265,10 @@ def test_turns_made_are_kept_until_they_are_watched() -> None:
 
 def test_a_switch_that_does_not_answer_is_not_turned_further() -> None:
     tries = [("try", seen(33, 51, 3, 1)), ("try", seen(33, 51, 3, 1))]
-    told = view(*FOUND, *tries).set
+    asked = view(*FOUND, *tries).set
+    assert (asked.do, asked.complaints[0].id) == ("watch", "no-answer")
+    assert "tap the gauge" in asked.says
+    told = view(*FOUND, *tries, ("try", seen(33.2, 51, 0, 0))).set
     assert told.do == "stop"
     assert told.complaints[0].id == "no-answer"
     assert told.may_turn

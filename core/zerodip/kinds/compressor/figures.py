@@ -216,8 +216,12 @@ class CompressorFigures(Figures):
 
     @figure("duration")
     def off_s(self) -> float | None:
-        """Rest between two runs at this air use."""
-        return None if self.taken_m3_s is None else self.between_m3 / self.taken_m3_s
+        """Rest between two runs at this air use; none where it never catches up."""
+        if self.taken_m3_s is None:
+            return None
+        if self.taken_m3_s <= 0:
+            return float("inf")
+        return self.between_m3 / self.taken_m3_s if self.use_starts_per_s else 0.0
 
     @cached_property
     def worst(self) -> WorstDraw | None:

@@ -78,8 +78,8 @@ RULES: tuple[Rule[T], ...] = (
         figure=f"{T.pulses_per_s}",
         means="Each pulse is a start; six a minute can be borne.",
         formula=(
-            "∫ dW/(Q − K√p) + ∫ dW/(K√p) between cut-in and cut-out; the accumulator gives"
-            f" {T.drawdown_m3}: {T.pulses_per_s}."
+            "One over ∫ dW/(Q − K√p) + ∫ dW/(K√p) between cut-in and cut-out, dW what an"
+            f" accumulator gives: {T.pulses_per_s}."
         ),
     ),
     Rule(

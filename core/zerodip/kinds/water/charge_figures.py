@@ -76,10 +76,10 @@ class ChargeFigures(PlateFigures):
         self, then_k: float | None, now_k: float | None, gauge_pa: float
     ) -> float | None:
         """The drained tank's pre-charge at `then_k` that reads `gauge_pa` at `now_k`: p ∝ T,
-        absolute."""
+        absolute, and not below what any drained tank holds."""
         if then_k is None or now_k is None:
             return None
-        return (gauge_pa + self.atmosphere_pa) * then_k / now_k - self.atmosphere_pa
+        return max((gauge_pa + self.atmosphere_pa) * then_k / now_k - self.atmosphere_pa, 0.0)
 
     @figure("pressure")
     def today_pa(self) -> float | None:
@@ -171,11 +171,6 @@ class ChargeFigures(PlateFigures):
             return None
         others = (self.dip_charge_pa, self.trip_charge_pa, self.summer_pa)
         return max(min([practice, *(each for each in others if each is not None)]), 0.0)
-
-    @figure("volume")
-    def slow_need_m3(self) -> float | None:
-        """The reserve that a start twice as slow would need."""
-        return None if self.dip_need_m3 is None else 2 * self.dip_need_m3
 
     @figure("pressure")
     def way_tolerance_pa(self) -> float:

@@ -111,6 +111,16 @@ class WaterFigures(ChargeFigures):
         """Dead-head with the inlet at its lowest: what cut-out must stay under to be reached."""
         return None if self.dead_head_pa is None else self.dead_head_pa - max(self.inlet_fall_pa, 0)
 
+    @figure("")
+    def stall_says(self) -> str:
+        """What comes of a cut-out so near dead-head, or above it."""
+        lowest = self.lowest_dead_head_pa
+        if lowest is None or self.cut_out_pa >= lowest:
+            return " and would run on without reaching the switch."
+        return (
+            ". A little wear, or a gauge a little out, and it runs on without reaching the switch."
+        )
+
     @figure("pressure")
     def dead_head_limit_pa(self) -> float | None:
         lowest = self.lowest_dead_head_pa

@@ -26,7 +26,7 @@ _START = (
     W.largest_pre_charge_pa,
     W.trip_margin_pa,
     W.dip_need_m3,
-    W.slow_need_m3,
+    W.slow_lowest_pa,
     W.balance_pa,
     W.seal_m3,
 )

@@ -123,8 +123,8 @@ RESULTS: tuple[ResultSpec[W], ...] = (
         title="Gauge in a long draw",
         figure=W.balance_pa,
         formula=(
-            f"Q(p) = K·√p at the lowest inlet, with K from {W.peak_draw_m3_s} at cut-in (taps as"
-            f" orifices): p = {W.balance_pa}."
+            f"Q(p) = K·√(p − ρg·height) at the lowest inlet, K from {W.peak_draw_m3_s} at cut-in"
+            f" (taps as orifices, at the lowest tap): p = {W.balance_pa}."
         ),
         source=PUMP_LINE,
         shown=lambda figures: not figures.keeps_up,

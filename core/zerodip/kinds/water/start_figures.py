@@ -66,9 +66,22 @@ class StartFigures(TapFigures):
     def start_lowest_pa(self) -> float | None:
         """The lowest gauge pressure in a start at the peak draw: on the tank's line while it holds
         water, then what the supply lets through."""
-        if self.dip_need_m3 is None:
+        return self._lowest_after_pa(self.dip_need_m3)
+
+    @figure("volume")
+    def slow_need_m3(self) -> float | None:
+        """The reserve that a start twice as slow would need."""
+        return None if self.dip_need_m3 is None else 2 * self.dip_need_m3
+
+    @figure("pressure")
+    def slow_lowest_pa(self) -> float | None:
+        """The same in a start twice as slow."""
+        return self._lowest_after_pa(self.slow_need_m3)
+
+    def _lowest_after_pa(self, need_m3: float | None) -> float | None:
+        if need_m3 is None:
             return None
-        held = lowest_abs_pa(self.bank, self.cut_in_abs_pa, self.dip_need_m3, self.datum_pa)
+        held = lowest_abs_pa(self.bank, self.cut_in_abs_pa, need_m3, self.datum_pa)
         return max(held - self.datum_pa, min(self.through_pa, self.cut_in_pa))
 
     @figure("pressure", _LOWEST_INLET)

@@ -24,6 +24,9 @@ __all__ = ["PEAK_DRAW", "TankFigures"]
 PEAK_DRAW = Reading("system.demand.peak_draw_m3_s", "the peak draw of the house")
 
 
+_MISREAD = 1.05  # times all air: what a bucket read a little wrong may tell
+
+
 class TankFigures(Figures):
     """What tanks, pump and switch do together."""
 
@@ -120,7 +123,8 @@ class TankFigures(Figures):
 
     @cached_property
     def measured_charge_abs_pa(self) -> float | None:
-        """What the bucket test says of a plain tank's air, spread over the whole tank."""
+        """What the bucket test says of a plain tank's air, spread over the whole tank; None where
+        more was caught than the tank can give between those points."""
         found = self.system.found
         if (
             found.caught_m3 is None
@@ -132,9 +136,10 @@ class TankFigures(Figures):
             found.cut_in_gauge_pa + self.datum_pa,
             found.cut_out_gauge_pa + self.datum_pa,
         )
-        return charge_abs_pa(
+        told = charge_abs_pa(
             self.nominal_m3, found.caught_m3, low, high, self.practice.gas_exponent
         )
+        return None if told > _MISREAD * low else min(told, low)
 
     @figure(
         "share",
@@ -155,7 +160,7 @@ class TankFigures(Figures):
     def resting(self) -> Bank:
         """The tanks with their air as it is, and with time to keep the room's temperature."""
         if self.system.plain:
-            return self._plain(min(self.air_left if self.air_left is not None else 1.0, 3.0))
+            return self._plain(1.0 if self.air_left is None else self.air_left)
         return self._bladders(self._pre_charge_of)
 
     def _bladders(self, charge_of: Callable[[Tank], float]) -> Bank:

@@ -38,7 +38,7 @@ RUNNING: tuple[Rule[W], ...] = (
         measure=W.certain_run_s,
         limit=W.longest_run_s,
         needs=(W.certain_run_s,),
-        figure=f"{W.run_s} {OP} {W.longest_run_s}",
+        figure=f"{W.run_s}",
         means=(
             "Near dead-head the pump delivers next to nothing and runs on. Stay at the gauge with a"
             " hand on the switch during the first fill."
@@ -81,8 +81,8 @@ RUNNING: tuple[Rule[W], ...] = (
         figure=f"{W.worst_starts_per_s} {OP} {W.hourly_limit_per_s}",
         means="Each start heats the motor; at the worst draw there are too many.",
         formula=(
-            f"At the worst draw, {W.worst_draw_m3_s}: {W.worst_starts_per_s}; a motor of"
-            f" {W.power_w} bears {W.hourly_limit_per_s}."
+            f"At the worst draw: {W.worst_starts_per_s}; a motor of {W.power_w} bears"
+            f" {W.hourly_limit_per_s}."
         ),
     ),
     Rule(
@@ -94,10 +94,7 @@ RUNNING: tuple[Rule[W], ...] = (
         limit=W.dead_head_limit_pa,
         needs=(W.dead_head_pa,),
         figure=f"{W.cut_out_pa} {OP} {W.lowest_dead_head_pa} − {W.dead_head_margin_pa}",
-        means=(
-            f"The pump stalls at {W.lowest_dead_head_pa} and would run on without reaching the"
-            " switch."
-        ),
+        means=f"The pump stalls at {W.lowest_dead_head_pa}{W.stall_says}",
         formula=(
             f"Dead-head = ρg (shut-off head − lift) + inlet = {W.dead_head_pa}, at the lowest inlet"
             f" {W.lowest_dead_head_pa}, less {W.dead_head_margin_pa} (common practice) ="

@@ -25,9 +25,9 @@ START: tuple[Rule[W], ...] = (
             " The tank only delays it."
         ),
         formula=(
-            f"Q(p) = K·√p at the lowest inlet, with K from {W.peak_draw_m3_s} at cut-in (taps as"
-            f" orifices): p = {W.balance_pa}. Delivered at cut-in {W.cut_in_flow_m3_s}; wanted"
-            f" {W.least_balance_pa}."
+            f"Q(p) = K·√(p − ρg·height) at the lowest inlet, K from {W.peak_draw_m3_s} at cut-in"
+            f" (taps as orifices, at the lowest tap): p = {W.balance_pa}. Delivered at cut-in"
+            f" {W.cut_in_flow_m3_s}; wanted {W.least_balance_pa}."
         ),
     ),
     Rule(
@@ -106,21 +106,24 @@ START: tuple[Rule[W], ...] = (
         title="Room for a slow start above the low-pressure cut-off",
         fails="A slow start would trip the low-pressure cut-off",
         source=practice("5 psi below cut-in with a low-pressure cut-off switch"),
-        measure=W.slow_need_m3,
-        limit=W.reserve_m3,
+        measure=W.trip_pa,
+        limit=W.slow_lowest_pa,
+        sense="below",
+        assumes=lambda figures: figures.line.assumed,
         needs=(W.low_pressure_cut_off, W.peak_draw_m3_s),
         broken=Verdict.CAUTION,
         applies=lambda figures: figures.low_pressure_cut_off is not False,
         not_applicable="This switch has no low-pressure cut-off.",
-        figure=f"{W.slow_need_m3} {OP} {W.reserve_m3}",
+        figure=f"trip {W.trip_pa} {OP} {W.slow_lowest_pa}",
         means=(
-            "A start twice as slow, or a gauge that is a little out, empties the tank. Then the"
-            f" switch trips at {W.trip_pa} and stays off."
+            f"A start twice as slow takes the gauge to {W.slow_lowest_pa}. At {W.trip_pa} the"
+            " switch trips and stays off."
         ),
         calls_for="A pump that starts faster would.",
         formula=(
-            f"Twice the need of a start, 2·Q·t = {W.slow_need_m3}, against {W.reserve_m3} in"
-            f" reserve at cut-in; as it is, a start stays {W.trip_margin_pa} above the trip."
+            f"Lowest in a start twice as slow, from W(in) − 2·Q·t = {W.reserve_m3} −"
+            f" {W.slow_need_m3}: {W.slow_lowest_pa}; trip = cut-in − {W.trip_below_pa} ="
+            f" {W.trip_pa}."
         ),
     ),
 )

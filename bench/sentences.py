@@ -1,0 +1,29 @@
+"""What Decide says of water systems drawn wider than sensible, beside a plant of its own: how many
+sentences and figures were compared, and which were not so.
+
+Usage: bench/run sentences [systems a kind, 2000] [seed, 2040]
+"""
+
+import random
+import sys
+from collections import Counter
+
+from tests.core.drawn import draw
+from tests.core.test_told_figures import KINDS, false_in
+
+
+def main(count: int = 2000, seed: int = 2040) -> None:
+    """Prints the counts for each kind."""
+    for kind in KINDS:
+        rng, counted = random.Random(f"{kind} {seed}"), Counter[str]()
+        wrong = [each for _ in range(count) for each in false_in(draw(kind, rng), counted)]
+        print(f"{kind}: {count} systems, {sum(counted.values())} compared, {len(wrong)} not so")
+        for each in wrong[:10]:
+            print(f"    {each}")
+        for name, many in sorted(counted.items()):
+            if many:
+                print(f"    {name:30} {many:6}")
+
+
+if __name__ == "__main__":
+    main(*(int(each) for each in sys.argv[1:]))
