@@ -5,14 +5,20 @@ from typing import Any
 
 import pytest
 
+from tests.core.drawn import KINDS, draw
 from tests.core.test_trouble import FIGURES, PLAIN, WELL, random_seen, told
 from zerodip.diagnosis.hypotheses import Hypothesis
 from zerodip.diagnosis.likelihood import likelihood_of
 from zerodip.diagnosis.parts import Observation
+from zerodip.errors import InvalidInput
+from zerodip.fileformat.document import read_document
 from zerodip.kinds.registry import kind_of
+from zerodip.kinds.trials import Trials
 from zerodip.units import PSI
 from zerodip.visit.suspects import said, share_of
 from zerodip.visit.trouble import place_of_cause, suspects_of, trouble_view
+
+OTHER_KINDS = ("run-time", "starts-per-hour", "air-starts-per-hour", "demand-differential")
 
 
 @pytest.mark.parametrize("of", FIGURES, ids=lambda of: of.system.kind)
@@ -82,3 +88,25 @@ def test_a_second_look_is_worth_less_than_another_sign() -> None:
     once = likelihood_of(leak, item, (no,), 0.0)
     twice = likelihood_of(leak, item, (no, Observation("house_tap", False, (), True)), 0.0)
     assert once**2 < twice < once
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_puts_a_cause_right_is_what_decide_tried(kind: str) -> None:
+    """No tank is asked for where air or nuts do it, and no setting is told that was not tried."""
+    rng, tried = random.Random(f"right {kind}"), 0
+    for _ in range(40):
+        try:
+            figures = read_document(draw(kind, rng)).figures()
+        except InvalidInput:
+            continue
+        trials, causes = Trials(figures, "us"), kind_of(figures).troubles.every
+        for row in suspects_of(figures, random_seen(figures, rng), "us"):
+            shows = [rule for rule in causes[row.id].breaks if rule in trials.now.broken]
+            assert set(causes[row.id].breaks) <= {*trials.now.by_rule, *OTHER_KINDS}
+            if not shows:
+                assert row.remedy_says == causes[row.id].remedy.says
+                continue
+            tried += 1
+            assert row.remedy_says.endswith(trials.advice(trials.now.broken[shows[0]]).says)
+            assert "see Sizes" not in row.remedy_says
+    assert tried > 1

@@ -145,7 +145,8 @@ class Cause(Generic[P]):
     """What may be wrong. `weight` is how often it is met against the others; `seen` how likely an
     item is answered yes by it alone; `size` what it changes in the plant. `if_left` is what comes
     of it, `danger` what is said first where it is likely. One that is `as_sized` takes the place
-    of "nothing is wrong" where it applies: the plant works as built, and that is the trouble."""
+    of "nothing is wrong" where it applies: the plant works as built, and that is the trouble.
+    `breaks` are the rules of Decide that it shows in: what helps against them is tried there."""
 
     id: str
     title: str
@@ -158,6 +159,7 @@ class Cause(Generic[P]):
     applies: Callable[[P], bool] = lambda plant: True
     danger: str = ""
     as_sized: bool = False
+    breaks: tuple[str, ...] = ()
 
     @property
     def sizes(self) -> tuple[float, ...]:

@@ -115,6 +115,7 @@ def too_narrow(weight: float, short_s: float, if_left: str) -> Cause[Any]:
         title="The differential as set is too narrow",
         weight=weight,
         remedy=SET,
+        breaks=("run-time", "starts-per-hour", "air-starts-per-hour", "demand-differential"),
         if_left=if_left,
         as_sized=True,
         applies=lambda plant: plant.run_s < short_s and is_narrow(plant),

@@ -9,11 +9,14 @@ from typing import Any
 
 from zerodip.diagnosis.inference import Belief
 from zerodip.diagnosis.parts import Cause, Item, Observation
+from zerodip.kinds.figures import Figures
+from zerodip.kinds.trials import Trials
 from zerodip.units import text
 
 __all__ = ["SameWork", "Suspect", "item_of", "said", "share_of", "suspects"]
 
 _SHOWN, _LEAST = 4, 0.03
+_BY_FIGURES = ("setting", "nothing")  # nothing is to be done by hand but what is worked out
 _SPEAKS = 1.6  # times as likely under this cause as under the others
 _WORDS = ((0.9, "almost sure"), (0.6, "likely"), (0.3, "may well be"), (0.1, "possible"))
 
@@ -96,11 +99,12 @@ def share_of(suspect: Suspect) -> float:
     return suspect.probability + math.fsum(each.probability for each in suspect.same_work)
 
 
-def suspects(belief: Belief, units: str) -> tuple[Suspect, ...]:
+def suspects(belief: Belief, figures: Figures, units: str) -> tuple[Suspect, ...]:
     """The likeliest causes, those with one remedy together: they need not be told apart.
 
     Args:
         belief: What is believed.
+        figures: The system's figures under its settings.
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
@@ -111,10 +115,24 @@ def suspects(belief: Belief, units: str) -> tuple[Suspect, ...]:
         for work in belief.works
         if (group := [each for each in work if belief.by_cause[each.id] >= _LEAST])
     ]
-    return tuple(_suspect(belief, group, units) for group in likely[:_SHOWN])
+    trials = Trials(figures, units)
+    return tuple(_suspect(belief, group, trials) for group in likely[:_SHOWN])
 
 
-def _suspect(belief: Belief, group: Sequence[Cause[Any]], units: str) -> Suspect:
+def _puts_right(cause: Cause[Any], trials: Trials) -> str:
+    """What puts a cause right, with what was tried against what it breaks in Decide."""
+    says = cause.remedy.says
+    broken = next(
+        (trials.now.broken[rule] for rule in cause.breaks if rule in trials.now.broken), None
+    )
+    if broken is None:
+        return says
+    tried = trials.advice(broken).says
+    return tried if cause.remedy.kind in _BY_FIGURES else f"{says} {tried}"
+
+
+def _suspect(belief: Belief, group: Sequence[Cause[Any]], trials: Trials) -> Suspect:
+    units = trials.units
     cause, p = group[0], belief.by_cause[group[0].id]
     ratios = _ratios(belief, cause.id)
     told = {each.item: said(item_of(belief, each), each, units) for each in belief.observations}
@@ -128,7 +146,7 @@ def _suspect(belief: Belief, group: Sequence[Cause[Any]], units: str) -> Suspect
         against=tuple(told[item] for item, ratio in reversed(ratios) if ratio <= 1 / _SPEAKS),
         remedy=cause.remedy.id,
         remedy_kind=cause.remedy.kind,
-        remedy_says=cause.remedy.says,
+        remedy_says=_puts_right(cause, trials),
         minutes=cause.remedy.minutes,
         if_left=cause.if_left,
         same_work=tuple(

@@ -127,7 +127,7 @@ def trouble_view(
     Source: Bayes' rule over the plant's own model; priors are judgement, no source.
     """
     belief = _belief(figures, observations, met)
-    shown = suspects(belief, units) if belief.observations else ()
+    shown = suspects(belief, figures, units) if belief.observations else ()
     stop = _stop(belief)
     chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
     done = bool(belief.observations) and chosen is None
@@ -144,7 +144,7 @@ def trouble_view(
         odd=_odd(belief, units),
         check=None if chosen is None else _asked(chosen, condition),
         clear=clear,
-        ends=_ends(belief, clear) if done else "",
+        ends=_ends(belief, shown, clear) if done else "",
     )
 
 
@@ -169,7 +169,7 @@ def suspects_of(
         UnknownUnit: For a unit system that is not known.
     """
     belief = _belief(figures, observations, met)
-    return suspects(belief, units) if belief.observations else ()
+    return suspects(belief, figures, units) if belief.observations else ()
 
 
 def _belief(
@@ -209,8 +209,9 @@ def _advised(belief: Belief) -> bool:
     return remedy != OTHER and p >= ADVISED
 
 
-def _ends(belief: Belief, clear: bool) -> str:
+def _ends(belief: Belief, shown: Sequence[Suspect], clear: bool) -> str:
     says = {each.remedy.id: each.remedy.says for each in belief.troubles.every.values()}
+    says |= {each.remedy: each.remedy_says for each in shown}
     first = next(each for each in remedies(belief) if each != OTHER)
     if clear:
         return f"No further check is worth its minutes. {says[first]}"
