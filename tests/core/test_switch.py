@@ -4,6 +4,7 @@ made-up switches."""
 import random
 import statistics
 from dataclasses import replace
+from itertools import product
 
 import numpy as np
 import pytest
@@ -15,7 +16,7 @@ from bench.fleet import fleet
 from bench.turns import CLASSES as CLASSES_OF_THE_FLEET
 from bench.turns import ours
 from zerodip.switch.belief import Belief, predict, prior, update
-from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, class_of
+from zerodip.switch.classes import CLASSES, CUT_IN, CUT_OUT, SwitchClass, class_of
 from zerodip.switch.goal import SURE, Goal, Work, within
 from zerodip.switch.health import Watch, complaints, gauge_resolves
 from zerodip.switch.normal import chance_below
@@ -120,6 +121,16 @@ def test_a_nut_that_has_shown_nothing_goes_no_further_than_the_stiffest_would_al
     near = replace(goal, highest_pa=124 * PSI, cut_out_pa=115 * PSI)
     down = careful_step(believed(of, looks[:1], NOISE), looks[:1], near, WORK).step
     assert down.turns == (-of.finest,)
+
+
+@pytest.mark.parametrize("of", [TWO, ONE, DUAL], ids=lambda of: of.id)
+def test_what_looks_right_beside_a_limit_is_watched_not_stopped(of: SwitchClass) -> None:
+    none = (0.0,) * len(of.nuts)
+    for off, room in product((-0.5, 0.0, 0.5), (0.5, 1.5, 4.0)):
+        goal = replace(GOAL, highest_pa=(60 + room) * PSI)
+        looks = [Watch((40 + off) * PSI, (60 + off) * PSI, none)]
+        step = careful_step(believed(of, looks, NOISE), looks, goal, WORK).step
+        assert step.do in ("watch", "done")
 
 
 def test_far_off_it_turns_near_it_is_watched_and_sure_it_is_done() -> None:

@@ -18,6 +18,7 @@ __all__ = ["Step", "careful_step", "next_step", "told"]
 
 _MORE_TURNS = 4
 _DOUBTED = 0.5  # as sure as points are called that a sticking gauge shows
+_RIGHT = 0.6  # of the tolerance
 _FAR = 5.0  # tolerances off, at which coming back counts twice
 _NODES = ((-2.857, 0.0113), (-1.3556, 0.2221), (0.0, 0.5333), (1.3556, 0.2221), (2.857, 0.0113))
 
@@ -68,11 +69,17 @@ def next_step(belief: Belief, goal: Goal, work: Work) -> Step:
     turning = best_turns(belief, goal)
     if turning.unread:
         return told(belief, goal, "read")
-    if turning.held and not any(turning.turns):
+    if turning.held and not any(turning.turns) and not _looks_right(belief, goal):
         teaching = lesson(belief, goal)
         return told(belief, goal, "turn" if any(teaching) else "stop", teaching, held=True)
     do = _cheapest(belief, goal, work, turning.turns)
     return told(belief, goal, do, turning.turns if do == "turn" else (), turning.held)
+
+
+def _looks_right(belief: Belief, goal: Goal) -> bool:
+    """Whether the points are expected so near that looking once more may be all that is left."""
+    off = (belief.mean[p] - goal.target_pa(p) for p in aimed_points(belief, goal))
+    return all(abs(each) <= _RIGHT * goal.tolerance_pa for each in off)
 
 
 def careful_step(belief: Belief, watches: Sequence[Watch], goal: Goal, work: Work) -> Planned:
