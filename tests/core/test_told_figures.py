@@ -42,6 +42,8 @@ def truths(of: Told) -> dict[str, float]:
     """What is so, by the other plant."""
     low, high = of.points
     so = {"run": of.fill_s(0.0), "drawdown": of.drawdown, "reserve": of.held(low), CARE: low / 6}
+    if of.stalls is not None:
+        so["stalls"] = of.stalls
     if of.flow(high) > 0:
         so["starts"] = of.most_starts()
     if of.draw is not None:

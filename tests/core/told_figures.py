@@ -83,6 +83,13 @@ class Told:
         """What the pump delivers at a gauge pressure, m³/s."""
         return float(np.interp(gauge, *self.line))
 
+    @property
+    def stalls(self) -> float | None:
+        """The gauge pressure from which nothing is delivered, Pa; None where it always is."""
+        gauges, flows = self.line
+        none = gauges[flows <= 0]
+        return float(none[0]) if len(none) else None
+
     def held(self, gauge: float) -> float:
         """Water above what does not come out, m³."""
         return _between(gauge, self.water.gauges, self.water.held)

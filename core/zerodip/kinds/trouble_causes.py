@@ -99,13 +99,14 @@ def cut_out_over(plant: Any, top_pa: float) -> Any:
     return replace(plant, moved=(0.0, out - plant.wanted[1]), points=there)
 
 
-def too_narrow(weight: float, short_s: float, if_left: str) -> Cause[Any]:
+def too_narrow(weight: float, short_s: float, if_left: str, breaks: tuple[str, ...]) -> Cause[Any]:
     """Runs that are short because cut-in and cut-out were set too close to each other.
 
     Args:
         weight: How often it is met against the others.
         short_s: A run that is too short, s.
         if_left: What comes of it.
+        breaks: The rules of Decide that it shows in.
 
     Returns:
         The cause; it takes the place of “nothing is wrong”.
@@ -115,7 +116,7 @@ def too_narrow(weight: float, short_s: float, if_left: str) -> Cause[Any]:
         title="The differential as set is too narrow",
         weight=weight,
         remedy=SET,
-        breaks=("run-time", "starts-per-hour", "air-starts-per-hour", "demand-differential"),
+        breaks=breaks,
         if_left=if_left,
         as_sized=True,
         applies=lambda plant: plant.run_s < short_s and is_narrow(plant),

@@ -16,10 +16,8 @@ __all__ = ["highest_yet_pa", "is_silent", "moved_pa", "steepest_pa", "travelled"
 _SHOWN, _AGAINST, _EXPECTED = 2.0, 2.5, 4.0  # standard deviations
 _SURE = 3.0
 _BENDS = 1.15  # springs are a little steeper elsewhere
-_DEAD, _SLACK = (
-    0.5,
-    0.06,
-)  # turns: the furthest that a nut is idle at first, and where it turns back
+_DEAD = 0.5  # turns: the furthest that a nut is idle at first
+_SLACK = 0.06  # turns: the furthest that it is idle where it turns back
 
 
 def moved_pa(
@@ -157,9 +155,7 @@ def _upward(turn: float, travel: Travel) -> float:
 
 def _hidden_pa(travel: Travel, slope_pa: float) -> float:
     """What turns may have done while the gauge stood still and nobody looked again."""
-    if not travel.hidden:
-        return 0.0
-    return slope_pa * (abs(travel.stretch) if travel.engaged == 0 else max(travel.stretch, 0.0))
+    return slope_pa * _upward(travel.stretch, travel) if travel.hidden else 0.0
 
 
 def unlinked(belief: Belief, watch: Watch, noise_pa: float) -> Belief:

@@ -280,7 +280,9 @@ _CAUSES: tuple[Cause[A], ...] = (
         seen={"relief_spits": 0.9},
         size=_shares((0.05, 0.3), "leak_m3_s"),
     ),
-    too_narrow(20, _SHORT_S, "Runs stay short, and motor and switch wear."),
+    too_narrow(
+        20, _SHORT_S, "Runs stay short, and motor and switch wear.", ("air-starts-per-hour",)
+    ),
     Cause(
         id="receiver_small",
         title="The receiver is too small for this machine",

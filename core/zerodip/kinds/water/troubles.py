@@ -305,14 +305,15 @@ _PLAIN: tuple[Cause[W], ...] = (
         size=sized((1.5, 2.2), "share", "about {} of the usual air", "air"),
     ),
 )
+_SHORT_RUNS = ("run-time", "starts-per-hour")
 _TANKS: tuple[Cause[W], ...] = (
-    too_narrow(24, _SHORT_S, "Runs stay short, and the motor wears."),
+    too_narrow(24, _SHORT_S, "Runs stay short, and the motor wears.", _SHORT_RUNS),
     Cause(
         id="tank_small",
         title="The tank is too small for this pump",
         weight=24,
         remedy=BIGGER,
-        breaks=("run-time", "starts-per-hour"),
+        breaks=_SHORT_RUNS,
         if_left="Runs stay short, and the motor wears.",
         as_sized=True,
         applies=lambda plant: plant.run_s < _SHORT_S and not is_narrow(plant),
