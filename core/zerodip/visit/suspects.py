@@ -13,7 +13,15 @@ from zerodip.kinds.figures import Figures
 from zerodip.kinds.trials import Trials
 from zerodip.units import text
 
-__all__ = ["SameWork", "Suspect", "item_of", "said", "share_of", "suspects"]
+__all__ = [
+    "SameWork",
+    "Suspect",
+    "item_of",
+    "likely_works",
+    "said",
+    "share_of",
+    "suspects",
+]
 
 _SHOWN, _LEAST = 4, 0.03
 _BY_FIGURES = ("setting", "nothing")  # nothing is to be done by hand but what is worked out
@@ -110,13 +118,25 @@ def suspects(belief: Belief, figures: Figures, units: str) -> tuple[Suspect, ...
     Returns:
         At most four, the likeliest first.
     """
+    trials = Trials(figures, units)
+    return tuple(_suspect(belief, group, trials) for group in likely_works(belief))
+
+
+def likely_works(belief: Belief) -> list[list[Cause[Any]]]:
+    """The likeliest causes without their words, those with one remedy together.
+
+    Args:
+        belief: What is believed.
+
+    Returns:
+        At most four works, the likeliest first, each with its causes.
+    """
     likely = [
         group
         for work in belief.works
         if (group := [each for each in work if belief.by_cause[each.id] >= _LEAST])
     ]
-    trials = Trials(figures, units)
-    return tuple(_suspect(belief, group, trials) for group in likely[:_SHOWN])
+    return likely[:_SHOWN]
 
 
 def _puts_right(cause: Cause[Any], trials: Trials) -> str:

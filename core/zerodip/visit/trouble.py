@@ -13,7 +13,7 @@ from zerodip.diagnosis.next_check import ADVISED, Choice, next_check, remedies
 from zerodip.diagnosis.parts import Item, Needs, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
-from zerodip.visit.suspects import Suspect, item_of, said, share_of, suspects
+from zerodip.visit.suspects import Suspect, item_of, likely_works, said, share_of, suspects
 
 __all__ = [
     "CheckAsked",
@@ -21,6 +21,7 @@ __all__ = [
     "ItemAsked",
     "Suspect",
     "TroubleView",
+    "likely_causes",
     "place_of_cause",
     "suspects_of",
     "trouble_view",
@@ -170,6 +171,23 @@ def suspects_of(
     """
     belief = _belief(figures, observations, met)
     return suspects(belief, figures, units) if belief.observations else ()
+
+
+def likely_causes(
+    figures: Figures, observations: Sequence[Observation], met: Mapping[str, int] | None = None
+) -> tuple[str, ...]:
+    """The causes of the suspects alone, where nobody asks for their words.
+
+    Args:
+        figures: The system's figures under its settings.
+        observations: What was observed.
+        met: Outcomes that this workspace confirmed, by the cause's id.
+
+    Returns:
+        Ids, the likeliest work first.
+    """
+    works = likely_works(_belief(figures, observations, met))
+    return tuple(each.id for work in works for each in work)
 
 
 def _belief(

@@ -41,7 +41,7 @@ from zerodip.visit.steps.read import ReadField, questions, read_fields
 from zerodip.visit.steps.set_switch import SetView, set_view
 from zerodip.visit.steps.watch import WatchView, watch_view
 from zerodip.visit.summary import summarize_log
-from zerodip.visit.trouble import TroubleView, suspects_of, trouble_view
+from zerodip.visit.trouble import TroubleView, likely_causes, trouble_view
 
 __all__ = ["Progress", "VisitAsked", "VisitView", "place_of", "visit_view"]
 
@@ -205,7 +205,7 @@ def visit_view(
         prove=proof,
         handover=handover,
         trouble=trouble,
-        outcomes=_outcomes(figures, log, trouble, units, asked.met),
+        outcomes=_outcomes(figures, log, trouble, asked.met),
         cautions=_CAUTIONS,
     )
 
@@ -221,17 +221,19 @@ def _trouble(
 
 
 def _outcomes(
-    figures: Figures, log: Log, trouble: TroubleView | None, units: str, met: Mapping[str, int]
+    figures: Figures, log: Log, trouble: TroubleView | None, met: Mapping[str, int]
 ) -> tuple[Outcome, ...]:
     """What it may have been in the end: the suspects as found, then every other cause."""
     suspects = trouble.suspects if trouble else ()
+    likely = tuple(
+        id for each in suspects for id in (each.id, *(other.id for other in each.same_work))
+    )
     if proved(figures, log):
         seen = observations_of(figures, log)
         called = any(each.value is True for each in seen)
-        suspects = suspects_of(figures, seen, units, met) if called else ()
-    if not suspects:
+        likely = likely_causes(figures, seen, met) if called else ()
+    if not likely:
         return ()
-    likely = [id for each in suspects for id in (each.id, *(other.id for other in each.same_work))]
     every = kind_of(figures).troubles.every
     others = [id for id in every if id not in likely]
     return tuple(
