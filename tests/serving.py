@@ -1,6 +1,5 @@
 """Zero Dip served for real: web server, workers and all, on the database that the caller names."""
 
-import functools
 import os
 import signal
 import socket
@@ -9,16 +8,11 @@ import tempfile
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
-from unittest.mock import patch
-
-from django.db import OperationalError
-from django.db.backends.postgresql.operations import DatabaseOperations
-from psycopg.errors import DeadlockDetected
 
 __all__ = ["Served", "free_port", "serving"]
 
@@ -78,32 +72,13 @@ class Served:
         self.process.wait(30)
 
 
-def patient(flush: Callable[..., None]) -> Callable[..., None]:
-    """Empties the tables while a host may be at work on them: where each waits for the other, once
-    more (the host has its own table by then, or was told to try again)."""
-
-    @functools.wraps(flush)
-    def emptied(*given: Any) -> None:
-        for _ in range(4):
-            try:
-                return flush(*given)
-            except OperationalError as error:
-                if not isinstance(error.__cause__, DeadlockDetected):
-                    raise
-        return flush(*given)
-
-    return emptied
-
-
 @contextmanager
 def serving(database: str, bind: str = "127.0.0.1", **settings: str) -> Iterator[Served]:
     """A host that is stopped afterwards."""
     made = Served(database, settings, bind)
     made.start()
-    emptied = patient(DatabaseOperations.execute_sql_flush)
     try:
-        with patch.object(DatabaseOperations, "execute_sql_flush", emptied):
-            yield made
+        yield made
     finally:
         made.stop()
         made.folder.cleanup()

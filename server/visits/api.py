@@ -128,7 +128,11 @@ def close_visit(request: HttpRequest, visit_id: UUID, units: Units = "us") -> Ht
     return model_response(visit_out(actor, visit, units))
 
 
-@router.put("/visits/{visit_id}/entries/{entry_id}", response=CHANGES, openapi_extra=CHANGE)
+@router.put(
+    "/visits/{visit_id}/entries/{entry_id}",
+    response={204: None, **CHANGES},
+    openapi_extra=CHANGE,
+)
 def add_entry(
     request: HttpRequest,
     visit_id: UUID,
@@ -137,12 +141,16 @@ def add_entry(
     units: Units = "us",
     order: Order = "together",
     eager: bool = False,
+    more: bool = False,
 ) -> HttpResponse:
-    """Adds one record under the id given. Safe to repeat; a correction names what it supersedes."""
+    """Adds one record under the id given. Safe to repeat; a correction names what it supersedes.
+    Where `more` follow, the visit is told with the last of them only."""
     actor = actor_of(request)
     visit, records = services.add_entry(
         actor, visit_id, entry_id, body.slot, body.value, body.supersedes, made_of(request)
     )
+    if more:
+        return HttpResponse(status=204)
     return model_response(visit_out(actor, visit, units, order, eager, records))
 
 

@@ -9,6 +9,7 @@ from django.core.management import call_command
 from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
+from tests.emptying import patient_emptying
 from tests.serving import Served, free_port, serving
 
 FLAGS = [
@@ -34,7 +35,7 @@ def server(django_db_setup: None, django_db_blocker: Any) -> Iterator[Served]:
     with django_db_blocker.unblock():
         name = str(connection.settings_dict["NAME"])
     door = {"ZERODIP_STAND_IN_PORT": str(free_port()), "ZERODIP_STAND_IN_SPEED": "12"}
-    with serving(name, ZERODIP_DEMO="1", **door) as made:
+    with patient_emptying(), serving(name, ZERODIP_DEMO="1", **door) as made:
         yield made
 
 

@@ -1,8 +1,12 @@
 """Every kind of system visited on a phone: its own steps, large targets, the whole way with a
 reload in the middle."""
 
+from uuid import uuid4
+
 import pytest
 from playwright.sync_api import Page, expect
+
+from visits.models import Entry, Visit
 
 from .conftest import Opener
 from .test_pages import no_serious_fault
@@ -98,3 +102,22 @@ def test_every_kind_is_walked_in_its_order_with_a_reload_in_the_middle(
     page.get_by_role("button", name="Close the visit").click()
     page.get_by_role("button", name="Close and lock").click()
     expect(page.get_by_text("This visit is closed.")).to_be_visible()
+
+
+def test_all_good_leaves_open_what_was_wrong_last_time(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    last = Visit.objects.filter(system__name="Twin-tank well").latest("opened_at")
+    seen = Entry(id=uuid4(), visit=last, slot="found.corrosion", value=True)
+    seen.made_at = last.opened_at
+    seen.save()
+    step(visit(page, "Twin-tank well"), "Read")
+    switch = page.get_by_role("region", name="At the switch")
+    expect(switch).to_contain_text("Wrong last time, look by itself: Corrosion.")
+    switch.get_by_role("button", name="The rest is good").click()
+    expect(switch.get_by_role("button", name="The rest is good")).to_have_count(0)
+    pressed = switch.get_by_role("button", name="No", pressed=True)
+    expect(pressed).to_have_count(switch.get_by_role("group").count() - 1)
+    assert kept(page, "found.contacts") == [False]
+    assert kept(page, "found.corrosion") == []
+    switch.get_by_role("group", name="Corrosion").get_by_role("button", name="No").click()
+    expect(switch).not_to_contain_text("Wrong last time")

@@ -21,6 +21,7 @@ from django.db import connection
 
 from config.api import api
 from sites.models import Site
+from tests.emptying import patient_emptying
 from tests.lines import GPM, Plant, line_of
 from tests.serving import Served, serving
 
@@ -34,7 +35,7 @@ def hosts(django_db_setup: None, django_db_blocker: Any) -> Iterator[tuple[Serve
     with django_db_blocker.unblock():
         name = str(connection.settings_dict["NAME"])
     one = {"ZERODIP_WORKERS": "1", "ZERODIP_DEMO": "1"}
-    with serving(name, **one) as first, serving(name, **one) as second:
+    with patient_emptying(), serving(name, **one) as first, serving(name, **one) as second:
         yield first, second
 
 

@@ -79,6 +79,18 @@ def test_the_same_entry_again_changes_nothing(world: World) -> None:
     assert Entry.objects.count() == 1
 
 
+def test_the_visit_is_told_with_the_last_of_many_records_only(world: World) -> None:
+    visit, id = opened(world), str(uuid.uuid4())
+    path = f"/api/visits/{visit}/entries/{id}?more=true"
+    body = {"slot": "found.corrosion", "value": False}
+    for _ in range(2):
+        answer = world["technician"].send("PUT", path, body)
+        assert (answer.status_code, answer.content) == (204, b"")
+    assert world["technician"].send("PUT", path, {**body, "value": 7}).status_code == 409
+    told = add(world, visit, "found.leaks", True).json()["entries"]
+    assert [entry["slot"] for entry in told] == ["found.corrosion", "found.leaks"]
+
+
 def test_a_correction_supersedes_and_both_stay_on_record(world: World) -> None:
     visit = opened(world)
     wrong = add(world, visit, "found.cut_in", 53 * PSI).json()["entries"][0]["id"]

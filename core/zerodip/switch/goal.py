@@ -199,10 +199,18 @@ def radius_pa(belief: Belief, goal: Goal, sure: float = SURE) -> float:
     Returns:
         Distance, Pa.
     """
-    low, high = 0.0, goal.tolerance_pa
-    while within(belief, goal, high) < sure:
-        low, high = high, 2 * high
-    for _ in range(12):
-        middle = 0.5 * (low + high)
-        low, high = (low, middle) if within(belief, goal, middle) >= sure else (middle, high)
+    low, high, under = 0.0, goal.tolerance_pa, -sure
+    over = within(belief, goal, high) - sure
+    while over < 0:
+        low, high, under = high, 2 * high, over
+        over = within(belief, goal, high) - sure
+    while high - low > 1e-3 * high and over > 1e-4:
+        # A third of the way towards the middle: neither end may stay where it is for long.
+        line = (low * over - high * under) / (over - under)
+        middle = (2 * line + 0.5 * (low + high)) / 3
+        value = within(belief, goal, middle) - sure
+        if value >= 0:
+            high, over = middle, value
+        else:
+            low, under = middle, value
     return high

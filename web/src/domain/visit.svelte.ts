@@ -47,6 +47,8 @@ export class VisitState {
   #photographing = false
   #sending: Promise<void> | undefined
   #underWay: string | undefined
+  /** What the steps show is older than the records. */
+  #behind = false
   #later: ReturnType<typeof setTimeout> | undefined
   /** Questions are counted: what was sent or asked since makes an answer old. */
   #asked = 0
@@ -84,6 +86,7 @@ export class VisitState {
     if (!got.data) return
     const first = this.visit === undefined
     this.visit = got.data
+    this.#behind = false
     await this.#late()
     if (first) await this.#begin()
     await this.flush()
@@ -158,7 +161,9 @@ export class VisitState {
   flush(): Promise<void> {
     clearTimeout(this.#later)
     this.#later = undefined
-    this.#sending ??= this.#sendAll().finally(() => (this.#sending = this.#underWay = undefined))
+    this.#sending ??= this.#sendAll()
+      .finally(() => (this.#sending = this.#underWay = undefined))
+      .then(() => (this.#behind && !this.waiting.length ? this.load() : undefined))
     return this.#sending
   }
   async #sendAll() {
@@ -172,21 +177,30 @@ export class VisitState {
   }
   async #send({ id, slot, value, supersedes }: Waiting): Promise<'kept' | 'refused' | 'later'> {
     this.#asked++
-    const params = { path: { visit_id: this.id, entry_id: id }, query: this.#query() }
+    // What stands confirmed is told by the server's view: readings alone may be ahead of it.
+    const more = slot.startsWith('found.') && this.waiting.length > 1
+    const query = { ...this.#query(), more }
+    const params = { path: { visit_id: this.id, entry_id: id }, query }
     const body = { slot, value, supersedes }
     const { data, problem } = await outcome(
       api.PUT('/api/visits/{visit_id}/entries/{entry_id}', { params, body }),
     )
     this.#hear(problem)
-    if (data) {
-      this.visit = data
+    if (!problem) {
+      this.#behind = data === undefined
+      this.visit = data ?? this.#with({ id, slot, value, supersedes })
       this.problem = undefined
       return 'kept'
     }
     if (this.offline) this.#later = setTimeout(() => void this.flush(), RETRY_MS)
-    if (this.offline || problem!.status === 401) return 'later'
-    this.#refuse(slot, value, problem!)
+    if (this.offline || problem.status === 401) return 'later'
+    this.#refuse(slot, value, problem)
     return 'refused'
+  }
+  /** The visit with a record of which the server told no more than that it has it. */
+  #with(entry: Waiting): Schemas['VisitOut'] {
+    const entries = [...this.visit!.entries, { ...entry, at: '', by: '', by_gauge: '' }]
+    return { ...this.visit!, entries }
   }
   #refuse(slot: Slot, value: unknown, problem: Problem) {
     const { entry, value: stored, by } = problem.current ?? {}

@@ -35,7 +35,7 @@ const body = () => ({
   open: true,
   may_change: true,
   system: { id: 's', site: { units: 'us' } },
-  view,
+  view: { ...view },
   entries,
   photos: [],
 })
@@ -58,7 +58,8 @@ beforeEach(() => {
     if (refused?.status === 0) throw new TypeError('no signal')
     if (refused) return reply(refused.status, refused.body)
     entries = [...entries, entry]
-    return reply(200, body())
+    const more = new URL(request.url).searchParams.get('more') === 'true'
+    return more ? new Response(null, { status: 204 }) : reply(200, body())
   })
 })
 afterEach(() => {
@@ -87,6 +88,24 @@ describe('a visit', () => {
     await vi.runAllTimersAsync()
     expect(sent.map((each) => each.value)).toEqual([40 * psi])
     expect(readOutbox('v')).toEqual([])
+  })
+
+  it('asks for the view with the last of many readings only, and shows all of them meanwhile', async () => {
+    const at = await opened()
+    const before = at.visit!.view
+    const slots = ['found.corrosion', 'found.leaks', 'found.nipple'] as const
+    const last = new Promise<void>(
+      (go) => (answer = ({ slot }) => void (slot === slots[2] && go())),
+    )
+    for (const slot of slots) void at.put(slot, false, false)
+    const sending = at.flush()
+    await last
+    expect(slots.map((slot) => at.value(slot))).toEqual([false, false, false])
+    expect(at.visit!.view).toBe(before)
+    await sending
+    expect(at.visit!.entries).toEqual(entries)
+    expect(at.visit!.view).not.toBe(before)
+    expect(entries.map((each) => each.slot)).toEqual([...slots])
   })
 
   it('keeps what has no signal, over a new page, and sends it in order, each correcting the one before', async () => {

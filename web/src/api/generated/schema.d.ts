@@ -882,6 +882,7 @@ export interface paths {
         /**
          * Add Entry
          * @description Adds one record under the id given. Safe to repeat; a correction names what it supersedes.
+         *     Where `more` follow, the visit is told with the last of them only.
          */
         put: operations["visits_api_add_entry"];
         post?: never;
@@ -11540,6 +11541,7 @@ export interface operations {
                 units?: "us" | "metric" | "kpa";
                 order?: "together" | "first";
                 eager?: boolean;
+                more?: boolean;
             };
             header?: never;
             path: {
@@ -11562,6 +11564,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VisitOut"];
                 };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

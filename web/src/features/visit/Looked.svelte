@@ -11,8 +11,12 @@
   const of = (part: string) => fields.filter((field) => field.where === part)
   const open = (part: string) => of(part).filter((field) => at.value(field.slot) == null)
 
+  /** What one press may answer: never what was wrong last time. */
+  const easy = (part: string) => open(part).filter((field) => field.last !== true)
+  const stood = (part: string) => open(part).filter((field) => field.last === true)
+
   function clear(part: string) {
-    for (const field of open(part)) void at.put(field.slot, false, false)
+    for (const field of easy(part)) void at.put(field.slot, false, false)
     void at.flush()
   }
   /** In what condition most of a part is looked at: said once. */
@@ -34,12 +38,19 @@
         {part}
         {#if condition(part)}<span class="block text-sm font-normal">{condition(part)}</span>{/if}
       </h2>
-      {#if open(part).length && at.open}
+      {#if easy(part).length && at.open}
         <button type="button" class="btn min-h-12" onclick={() => clear(part)}
-          >{open(part).length === of(part).length ? 'All good' : 'The rest is good'}</button
+          >{easy(part).length === of(part).length ? 'All good' : 'The rest is good'}</button
         >
       {/if}
     </div>
+    {#if stood(part).length && at.open}
+      <p class="text-sm">
+        Wrong last time, look by itself: {stood(part)
+          .map((field) => field.title)
+          .join(' · ')}.
+      </p>
+    {/if}
     {#each of(part) as field (field.slot)}
       <div data-slot={field.slot}>
         <YesNo
