@@ -100,13 +100,15 @@ class Travel:
 @dataclass(frozen=True)
 class Belief:
     """What is believed of a switch of a class, as a mixture of parts; `travels` is what the turns
-    of each nut have shown (`zerodip.switch.travel`), none before any was turned, and `at_most_pa`
-    what cut-out surely is not above by the last look alone (Pa gauge)."""
+    of each nut have shown (`zerodip.switch.travel`), none before any was turned, `at_most_pa` what
+    cut-out surely is not above by the last look alone (Pa gauge), and `evidence` how well the
+    readings were foretold (logarithm of their density, but for a constant)."""
 
     of: SwitchClass
     parts: tuple[Part, ...]
     travels: tuple[Travel, ...] = ()
     at_most_pa: float = -math.inf
+    evidence: float = 0.0
 
     @cached_property
     def mean(self) -> tuple[float, ...]:
@@ -272,7 +274,7 @@ def update(belief: Belief, point: int, gauge_pa: float, noise_pa: float) -> Beli
         for weight, part in weighed
         if weight > _NEGLIGIBLE * whole
     )
-    return replace(belief, parts=parts)
+    return replace(belief, parts=parts, evidence=belief.evidence + best + math.log(whole))
 
 
 def _told(part: Part, point: int, gauge_pa: float, noise_pa: float) -> float:

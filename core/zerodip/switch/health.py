@@ -72,13 +72,13 @@ def complaints(
     Returns:
         What is wrong, worst first; none where nothing is.
     """
-    counted = taken(watches, belief.of, noise_pa)
+    counted = taken(watches, noise_pa)
     pairs = list(pairwise(counted))
     found = []
     if any(travel.against for travel in belief.travels):
         found.append("other-way")
     awaits = bool(pairs) and any(pairs[-1][1].turns)  # nobody tapped the gauge and looked again
-    silent = awaits and (hides or _silent(belief, noise_pa) or _stuck(belief, *pairs[-1], noise_pa))
+    silent = awaits and (hides or _silent(belief, noise_pa) or _stuck(belief, counted, noise_pa))
     if _no_answer(belief, counted) or silent:
         found.append("no-answer")
     if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):
@@ -106,13 +106,17 @@ def _silent(belief: Belief, noise_pa: float) -> bool:
     )
 
 
-def _stuck(belief: Belief, before: Watch, after: Watch, noise_pa: float) -> bool:
-    """Both points read to the digit as before turns that should have moved one."""
-    if (before.cut_in_pa, before.cut_out_pa) != (after.cut_in_pa, after.cut_out_pa):
-        return False
+def _stuck(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> bool:
+    """Both points read to the digit as before all turns since, that should have moved one."""
+    last = watches[-1].cut_in_pa, watches[-1].cut_out_pa
+    turned = [0.0] * len(belief.of.nuts)
+    for before, after in reversed(list(pairwise(watches))):
+        if (before.cut_in_pa, before.cut_out_pa) != last:
+            break
+        turned = [sum(both) for both in zip(turned, after.turns, strict=False)]
     return any(
         is_silent(2 * turn, nut, noise_pa)
-        for nut, turn in zip(belief.of.nuts, after.turns, strict=False)
+        for nut, turn in zip(belief.of.nuts, turned, strict=False)
     )
 
 

@@ -20,6 +20,7 @@ _MORE_TURNS = 4
 _DOUBTED = 0.5  # as sure as points are called that a sticking gauge shows
 _RIGHT = 0.6  # of the tolerance
 _FAR = 5.0  # tolerances off, at which coming back counts twice
+_FAR_MOVE = 3.0  # tolerances: a gauge that answers slowly may still be one behind
 _NODES = ((-2.857, 0.0113), (-1.3556, 0.2221), (0.0, 0.5333), (1.3556, 0.2221), (2.857, 0.0113))
 
 
@@ -30,8 +31,9 @@ class Step:
     or it is "done"; "see" (turns made are to be watched) is for whoever plans with it. `cut_in_pa`
     and `cut_out_pa` are (mean, spread) expected after it; `sure` is the probability that the points
     lie within the tolerance, `near_pa` within how much of their targets they surely lie (`SURE`).
-    `held` tells that a limit kept the step shorter than the target asks, `tap` that the gauge
-    showed nothing of the last turns and may stick."""
+    `held` tells that a limit kept the step shorter than the target asks, `tap` why the gauge is
+    tapped first: it showed "nothing" of the last turns and may stick, or went "far" and may be
+    behind."""
 
     do: Literal["turn", "see", "watch", "read", "stop", "done"]
     turns: tuple[float, ...]
@@ -40,7 +42,7 @@ class Step:
     sure: float
     near_pa: float
     held: bool = False
-    tap: bool = False
+    tap: Literal["", "nothing", "far"] = ""
 
 
 class Planned(NamedTuple):
@@ -103,25 +105,34 @@ def careful_step(belief: Belief, watches: Sequence[Watch], goal: Goal, work: Wor
     ids, turned = {each.id for each in wrong}, any(watches[-1].turns)
     asked = step.do in ("turn", "watch") and turned and not goal.eager
     if asked and "no-answer" in ids and "other-way" not in ids:
-        return Planned(_tapped(step), wrong)
+        return Planned(_tapped(step, "nothing"), wrong)
     if ids & set(STOPPING) and not goal.eager:
         do: Literal["stop", "watch"] = "stop" if step.do == "turn" else "watch"
         halted = step if step.do in ("read", "stop") else replace(step, do=do, turns=(), held=False)
         return Planned(replace(halted, sure=min(step.sure, _DOUBTED)), wrong)
-    return Planned(
-        _tapped(step) if step.do == "done" and turned and _hidden(belief) else step, wrong
-    )
+    if step.do != "done" or not turned:
+        return Planned(step, wrong)
+    if _hidden(belief):
+        return Planned(_tapped(step, "nothing"), wrong)
+    return Planned(_tapped(step, "far") if _went_far(belief, watches, goal) else step, wrong)
 
 
-def _tapped(step: Step) -> Step:
+def _tapped(step: Step, why: Literal["nothing", "far"]) -> Step:
     """One more look instead, at a gauge that is tapped."""
     sure = min(step.sure, _DOUBTED)
-    return replace(step, do="watch", turns=(), held=False, sure=sure, tap=True)
+    return replace(step, do="watch", turns=(), held=False, sure=sure, tap=why)
 
 
 def _hidden(belief: Belief) -> bool:
     """Whether the gauge stood still after the last turns: it may stick."""
     return any(travel.hidden for travel in belief.travels)
+
+
+def _went_far(belief: Belief, watches: Sequence[Watch], goal: Goal) -> bool:
+    """Whether a gauge that answers slowly may still be a tolerance behind its last move."""
+    before, last = watches[-2:]
+    moved = (last.cut_in_pa - before.cut_in_pa, last.cut_out_pa - before.cut_out_pa)
+    return any(abs(moved[p]) > _FAR_MOVE * goal.tolerance_pa for p in aimed_points(belief, goal))
 
 
 def _hides(belief: Belief, goal: Goal, step: Step) -> bool:

@@ -1,15 +1,26 @@
 """The looks at a switch, one by one, as what they say of its points and of its nuts."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
+from itertools import pairwise
 
 from zerodip.switch.belief import Belief, Part, Slopes, Travel, Watch, predict, prior, update
 from zerodip.switch.classes import CUT_IN, CUT_OUT, SwitchClass
-from zerodip.switch.travel import is_silent, moved_pa, travelled, unlinked
+from zerodip.switch.travel import moved_pa, travelled, unlinked
+from zerodip.units import PSI
 
 __all__ = ["believed", "taken"]
 
-_SURE, _STILL = 3.0, 0.4  # standard deviations of a reading
+Looks = tuple[Watch, ...]
+Known = tuple[tuple[tuple[str, int], tuple[float, float]], ...]
+
+_SURE, _LATE, _STILL = 3.0, 2.5, 0.4  # standard deviations of a reading
+_LAGS = (0.2, 0.4)  # what part of a move a gauge that lags does not show at once
+_LAGGING = 0.25  # weighed as one gauge in four (common practice, no source)
+_FAINT = 1e-6
+_UNFORETOLD = 1 + 2 * math.log(10 * PSI)  # two readings that nothing foretold, as if 10 psi wide
 _LEAST = 0.1  # of the least slope that such nuts have: no nut moves its point the other way
 
 
@@ -21,7 +32,8 @@ def believed(
 ) -> Belief:
     """The belief after looks: the prior at the first, moved and sharpened by each later one. A look
     against the direction of the turn teaches nothing of the nut; one at a gauge that stuck counts
-    for nothing once a later look shows what the turn did.
+    for nothing once a later look shows what the turn did. From the second turn on, that the gauge
+    shows a part of each move too late is weighed by how much better it foretells what was read.
 
     Args:
         of: The class of switch.
@@ -32,22 +44,73 @@ def believed(
     Returns:
         The belief.
     """
-    first, *later = taken(watches, of, noise_pa)
-    belief = prior(of, first.cut_in_pa, first.cut_out_pa, noise_pa, learned)
-    belief = replace(belief, travels=(Travel(),) * len(of.nuts))
-    for before, watch in zip((first, *later), later, strict=False):
-        belief = _watched(belief, before, watch, noise_pa)
-    last = (first, *later)[-1]
-    return replace(belief, at_most_pa=last.cut_out_pa + _SURE * noise_pa)
+    counted = taken(watches, noise_pa)
+    known = tuple((learned or {}).items())
+    belief = _followed(of, counted, noise_pa, known)
+    if sum(any(watch.turns) for watch in counted[1:]) > 1:
+        slow = [_lagging(share, of, counted, noise_pa, known) for share in _LAGS]
+        belief = _mixed(belief, slow)
+    return replace(belief, at_most_pa=counted[-1].cut_out_pa + _SURE * noise_pa)
 
 
-def taken(watches: Sequence[Watch], of: SwitchClass, noise_pa: float) -> list[Watch]:
-    """The looks that count: one that showed nothing of a turn, where the next look without a turn
-    shows it, is left out, and the turn goes with that look.
+def _lagging(
+    share: float, of: SwitchClass, watches: Looks, noise_pa: float, learned: Known
+) -> Belief:
+    """The belief if the gauge shows of every move a share too little at the first look."""
+    noise = noise_pa * math.hypot(1.0, share) / (1 - share)
+    return _followed(of, _caught_up(watches, share), noise, learned)
+
+
+def _caught_up(watches: Looks, share: float) -> Looks:
+    """The looks as a gauge would have shown them that does not stay behind by a share of its move
+    (first order damping; the shares are common practice, no source)."""
+    made = [watches[0]]
+    for before, watch in pairwise(watches):
+        late = share if any(watch.turns) else share * share
+        more = late / (1 - late)
+        made.append(
+            Watch(
+                watch.cut_in_pa + more * (watch.cut_in_pa - before.cut_in_pa),
+                watch.cut_out_pa + more * (watch.cut_out_pa - before.cut_out_pa),
+                watch.turns,
+            )
+        )
+    return tuple(made)
+
+
+def _mixed(plain: Belief, others: Sequence[Belief]) -> Belief:
+    """The belief with others in it, as far as they foretold the readings better."""
+    chances = [(plain, 1.0)]
+    for other in others:
+        by = min(other.evidence - plain.evidence, 50.0)
+        chances.append((other, _LAGGING / len(others) * math.exp(by)))
+    whole = math.fsum(chance for _, chance in chances)
+    parts = tuple(
+        replace(part, weight=part.weight * chance / whole)
+        for belief, chance in chances
+        for part in belief.parts
+        if part.weight * chance > _FAINT * whole
+    )
+    rest = math.fsum(part.weight for part in parts)
+    return replace(plain, parts=tuple(replace(p, weight=p.weight / rest) for p in parts))
+
+
+@lru_cache(maxsize=128)  # the next look of a visit goes on from the last
+def _followed(of: SwitchClass, watches: Looks, noise_pa: float, learned: Known) -> Belief:
+    """The belief after looks that all count."""
+    if len(watches) > 1:
+        before = _followed(of, watches[:-1], noise_pa, learned)
+        return _watched(before, watches[-2], watches[-1], noise_pa)
+    first = prior(of, watches[0].cut_in_pa, watches[0].cut_out_pa, noise_pa, dict(learned))
+    return replace(first, travels=(Travel(),) * len(of.nuts))
+
+
+def taken(watches: Sequence[Watch], noise_pa: float) -> Looks:
+    """The looks that count: after a turn the last of those that differ, since a gauge may stick or
+    answer slowly; the turn goes with that look.
 
     Args:
         watches: The looks, oldest first.
-        of: The class of switch.
         noise_pa: Standard deviation of a reading, Pa, above 0.
 
     Returns:
@@ -56,20 +119,12 @@ def taken(watches: Sequence[Watch], of: SwitchClass, noise_pa: float) -> list[Wa
     kept: list[Watch] = []
     for watch in watches:
         if len(kept) > 1 and not any(watch.turns):
-            before, last = kept[-2:]
-            if _stuck(before, last, of, noise_pa) and _moves(last, watch, _SURE * noise_pa):
+            last = kept[-1]
+            if any(last.turns) and _moves(last, watch, _LATE * noise_pa):
                 kept[-1] = replace(watch, turns=last.turns)
                 continue
         kept.append(watch)
-    return kept
-
-
-def _stuck(before: Watch, after: Watch, of: SwitchClass, noise_pa: float) -> bool:
-    """Whether a gauge showed nothing of turns that would surely have shown."""
-    silent = any(
-        is_silent(turn, nut, noise_pa) for turn, nut in zip(after.turns, of.nuts, strict=False)
-    )
-    return silent and not _moves(before, after, _SURE * noise_pa)
+    return tuple(kept)
 
 
 def _moves(before: Watch, after: Watch, far_pa: float) -> bool:
@@ -89,7 +144,8 @@ def _watched(belief: Belief, before: Watch, watch: Watch, noise_pa: float) -> Be
         for travel, turn, by in zip(belief.travels, turns, moved, strict=False)
     )
     if any(each.against for each in travels):
-        return replace(unlinked(belief, watch, noise_pa), travels=travels)
+        evidence = belief.evidence - _UNFORETOLD
+        return replace(unlinked(belief, watch, noise_pa), travels=travels, evidence=evidence)
     if any(turns):
         belief = predict(belief, turns)
     belief = update(belief, CUT_IN, watch.cut_in_pa, noise_pa)

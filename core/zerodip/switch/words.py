@@ -28,10 +28,12 @@ _STOP = (
     "Stop turning: this switch does not answer. Find out why first; then watch it through one more"
     " cycle."
 )
-_TAP = (
-    "Do not turn yet: tap the gauge and watch one more cycle. It showed nothing of the last turns,"
-    " and what they did may still come."
-)
+_TAPS = {
+    "nothing": "Do not turn yet: tap the gauge and watch one more cycle. It showed nothing of the"
+    " last turns, and what they did may still come.",
+    "far": "It looks right: tap the gauge and watch one more cycle. After so long a move it may"
+    " still be behind.",
+}
 
 
 def turn_words(turns: float) -> str:
@@ -153,7 +155,7 @@ def step_says(
     if step.do == "stop":
         return _held_says(goal, units) if step.held else _STOP
     if step.do == "watch":
-        return _TAP if step.tap else _watch_says(step, may_turn)
+        return _TAPS.get(step.tap) or _watch_says(step, may_turn)
     low, high = (
         f"{text(mean, 'pressure', units)} ± {text(2 * spread, 'pressure', units)}"
         for mean, spread in (step.cut_in_pa, step.cut_out_pa)
