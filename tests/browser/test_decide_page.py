@@ -210,6 +210,16 @@ def test_the_strip_follows_its_draw_and_goes_to_the_worst(open_page: Opener) -> 
     expect(page.get_by_test_id("simulation-caption")).to_contain_text("19 starts")
 
 
+def test_what_was_seen_on_the_last_visit_counts(open_page: Opener) -> None:
+    page = decide(open_page(), "Millrace cottage")
+    seen = page.get_by_role("list", name=re.compile("^Seen on the visit of "))
+    expect(seen.get_by_role("listitem").first).to_contain_text("Seen on the visit of")
+    ruled = page.locator("[data-rule]:is([data-verdict=stop], [data-verdict=caution])").count()
+    counts = page.get_by_test_id("counts").get_by_role("listitem").all_inner_texts()
+    told = sum(int(re.sub(r"\D", "", text)) for text in counts[:2])
+    assert told == ruled + seen.get_by_role("listitem").count()
+
+
 def test_two_people_do_not_overwrite_each_other_unseen(open_page: Opener) -> None:
     one, two = decide(open_page()), decide(open_page())
     for page, key in ((one, "ArrowUp"), (two, "ArrowDown")):

@@ -22,7 +22,13 @@
     board,
     onnext,
     seen = [],
-  }: { board: BoardState; onnext?: () => void; seen?: Schemas['Remaining'][] } = $props()
+    when = 'this visit',
+  }: {
+    board: BoardState
+    onnext?: () => void
+    seen?: Schemas['Remaining'][]
+    when?: string
+  } = $props()
   let open = $state<PlateKind | undefined>()
   let focus = $state('')
   let comparing = $state<Alternative | undefined>()
@@ -117,7 +123,7 @@
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
         <Counts decision={board.result.decision} {seen} />
-        <Seen {seen} />
+        <Seen {seen} {when} />
         <InTurn at={4}>
           <Results
             results={board.result.decision.results}

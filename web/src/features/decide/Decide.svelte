@@ -3,8 +3,18 @@
   import { route } from '../../router'
   import Board from './Board.svelte'
   import { BoardState } from '../../domain/board.svelte'
+  import { preferences } from '../../domain/preferences.svelte'
+  import { lastSeen } from '../../domain/visits'
 
   const board = $derived(new BoardState((route.params as { id: string }).id))
+  /** What was seen on the last visit counts here as it does on the visit. */
+  let last = $state.raw<Awaited<ReturnType<typeof lastSeen>>>({ seen: [], when: '' })
+  $effect(() => {
+    const [id, units] = [board.id, preferences.units]
+    void lastSeen(id, units).then((found) => {
+      if (id === board.id && units === preferences.units) last = found
+    })
+  })
 </script>
 
 <svelte:head><title>{board.system?.name ?? 'Decide'} · Zero Dip</title></svelte:head>
@@ -19,5 +29,5 @@
       {/if}
     {/snippet}
   </TopBar>
-  <Board {board} />
+  <Board {board} {...last} />
 </div>

@@ -16,6 +16,7 @@
   import Read from './Read.svelte'
   import SetSwitch from './SetSwitch.svelte'
   import Watch from './Watch.svelte'
+  import { seenOn } from '../../domain/visits'
   import { STEPS, VisitState, type Step } from '../../domain/visit.svelte'
 
   const at = $derived(new VisitState((route.params as { id: string }).id))
@@ -24,10 +25,7 @@
   const next = $derived(STEPS[here + 1])
   const system = $derived(at.visit?.system.id)
   const board = $derived(at.step === 'decide' && system ? new BoardState(system) : undefined)
-  /** What was seen, timed or measured so far and is not put right. */
-  const seen = $derived(
-    (view?.handover.remaining ?? []).filter((e) => e.seen && e.verdict !== 'cannot_tell'),
-  )
+  const seen = $derived(seenOn(at.visit))
   const BODY = {
     watch: Watch,
     safe: MakeSafe,
