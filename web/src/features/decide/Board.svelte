@@ -145,7 +145,7 @@
       </div>
     </aside>
     <InTurn at={6}>
-      <KeepBar {board} onfault={enter} {onnext}>
+      <KeepBar {board} {seen} onfault={enter} {onnext}>
         <div class="max-lg:hidden">{@render compare()}</div>
       </KeepBar>
     </InTurn>

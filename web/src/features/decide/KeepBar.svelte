@@ -1,27 +1,34 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
+  import type { Schemas } from '../../api/client'
   import { preferences } from '../../domain/preferences.svelte'
   import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
   import { figureAt } from '../../domain/file'
   import type { BoardState } from '../../domain/board.svelte'
 
-  /** `onnext`: where keeping leads on to, in a visit. */
+  /** `onnext`: where keeping leads on to, in a visit. What was seen counts like what is worked out. */
   let {
     board,
+    seen,
     onfault,
     onnext,
     children,
   }: {
     board: BoardState
+    seen: Schemas['Remaining'][]
     onfault: (path: string) => void
     onnext?: () => void
     children?: Snippet
   } = $props()
   const faults = $derived(board.faults)
   const judged = $derived(board.result?.decision)
+  const told = $derived([...seen, ...(judged?.findings ?? [])])
+  const worst = $derived(
+    ['stop', 'caution'].find((verdict) => countOf(told, verdict)) ?? judged?.verdict,
+  )
   const counts = $derived(
     ['stop', 'caution', 'cannot_tell'].flatMap((verdict) => {
-      const count = countOf(judged?.findings ?? [], verdict)
+      const count = countOf(told, verdict)
       return count ? [`${count} × ${VERDICTS[verdict]!.word.toLowerCase()}`] : []
     }),
   )
@@ -54,10 +61,10 @@
 </script>
 
 <div class="sticky bottom-0 z-10 grid gap-2 border-t border-base-300 bg-base-100 p-4 lg:border-l">
-  {#if judged}
+  {#if judged && worst}
     <!-- On a phone the verdicts stand below the fold: their sum stays in sight. -->
     <p class="flex items-center gap-2 text-sm lg:hidden" data-testid="sum">
-      <VerdictMark verdict={judged.verdict} />
+      <VerdictMark verdict={worst} />
       {counts.join(' · ') || 'All limits OK'}
     </p>
   {/if}
