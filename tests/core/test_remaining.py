@@ -56,6 +56,23 @@ def test_what_was_seen_stands_beside_what_is_worked_out_and_what_was_begun_does_
     assert not seen.get("power", False)
 
 
+@pytest.mark.parametrize(("run_s", "apart"), [(6.4, True), (58.0, False), (240.0, False)])
+def test_a_run_far_shorter_than_its_plates_and_readings_tell_is_named_first(
+    run_s: float, apart: bool
+) -> None:
+    """44 gal at 30 to 38 psi of air, 33/51: some 10 gal by the gas law, at 10 gpm about a minute.
+    Taps that were open make a run longer: that is no contradiction."""
+    air = ("found.pre_charge", 30 * PSI)
+    for read, says in ((air,), "one of them is not so"), ((), "read the air"):
+        records = (*FOUND, *read, ("found.run", run_s), ("found.contacts", True))
+        told = view(*records).handover.remaining
+        run = next((each for each in told if each.id == "run_found"), None)
+        assert (says in (run.advice if run else "")) == apart
+        if apart:
+            cautions = [each.id for each in told if each.verdict == "caution"]
+            assert cautions[0] == "run_found"
+
+
 @pytest.mark.parametrize("units", ["us", "metric", "kpa"])
 def test_page_and_report_say_the_same(units: str) -> None:
     records = (*FOUND, *(pair for name in ("burst", "found.leaks") for pair in FINDINGS[name]))

@@ -9,7 +9,7 @@ from zerodip.kinds.registry import figures_for
 from zerodip.kinds.settings import Settings
 from zerodip.visit.summary import Points
 
-__all__ = ["figures_at", "settings_at"]
+__all__ = ["figures_at", "figures_stood", "settings_at"]
 
 
 def settings_at(document: Document, points: Points) -> Settings | None:
@@ -52,6 +52,24 @@ def figures_at(document: Document, points: Points, whole: bool = False) -> Figur
         return None
     try:
         return figures_for(document.system, _at(settings, points), document.practice)
+    except InvalidInput:
+        return None
+
+
+def figures_stood(figures: Figures, points: Points) -> Figures | None:
+    """The same system as it stood when its points were read; a pre-charge not read is as set.
+
+    Args:
+        figures: The system's figures.
+        points: The points read.
+
+    Returns:
+        The figures; None where a point was not read, or they make no possible settings.
+    """
+    if None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
+        return None
+    try:
+        return figures_for(figures.system, _at(figures.settings, points), figures.practice)
     except InvalidInput:
         return None
 

@@ -1,6 +1,7 @@
 """What a visit leaves: everything that was seen, measured, judged, assumed or not read, and not put
 right. Page, report and Rounds show the same."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
@@ -14,6 +15,7 @@ from zerodip.kinds.visit_parts import Remaining
 from zerodip.rules.engine import Verdict, is_broken, worded
 from zerodip.text.writer import Writer
 from zerodip.units import text
+from zerodip.visit.figures_at import figures_stood
 from zerodip.visit.log import Log
 from zerodip.visit.slots import (
     BRIDGED,
@@ -37,9 +39,12 @@ from zerodip.visit.steps.jobs import added_jobs, closed_slots
 from zerodip.visit.steps.make_safe import power_state
 from zerodip.visit.steps.prove import ProveView
 from zerodip.visit.steps.set_switch import SetView
+from zerodip.visit.summary import summarize_log
 
 __all__ = ["remaining", "seen"]
 
+_SHORTER = 0.7  # of what is worked out; taps that were open make a run longer, never shorter
+_NO_END_S = 1e6
 _ORDER = ("stop", "caution", "cannot_tell")
 _CAUTION: Literal["caution"] = "caution"
 _STOP: Literal["stop"] = "stop"
@@ -148,9 +153,9 @@ def seen(
         What was seen, measured, begun, assumed or not read.
     """
     with_own_eyes = (
+        *_run_found(figures, log, units),
         *kind_of(figures).visit.noticed(figures, log, units),
         *_said_yes(figures, log),
-        *_run_short(figures, log, units),
         *_not_as_worked_out(proof, units),
     )
     return (
@@ -191,19 +196,42 @@ def _said_yes(figures: Figures, log: Log) -> Iterator[Remaining]:
             )
 
 
-def _run_short(figures: Figures, log: Log, units: str) -> Iterator[Remaining]:
-    """A run as found that is short cycling, where none was timed since."""
+def _run_found(figures: Figures, log: Log, units: str) -> Iterator[Remaining]:
+    """A run as found that is short cycling, or far shorter than its plates and readings tell, where
+    none was timed since."""
     run, wanted = log.value(FOUND_RUN), kind_of(figures).diagnosis.wanted_run_s(figures)
-    if run is None or wanted is None or run >= wanted or log.records_in(LAP):
+    if run is None or log.records_in(LAP):
         return
-    yield Remaining(
-        id="run_found",
-        verdict="caution",
-        title="Short cycling as found",
-        figure=text(run, "duration", units),
-        advice=f"At least {text(wanted, 'duration', units)} is wanted. Time a run as it is left.",
-        urgent="soon",
-    )
+    short, told = wanted is not None and run < wanted, _told_run_s(figures, log)
+    apart = told is not None and run < _SHORTER * told
+    if short or apart:
+        says = ["Time a run as it is left."]
+        if wanted is not None and short:
+            says.insert(0, f"At least {text(wanted, 'duration', units)} is wanted.")
+        if told is not None and apart:
+            says.insert(0, _would_run(figures, log, text(told, "duration", units)))
+        yield Remaining(
+            id="run_found",
+            verdict="caution",
+            title="Short cycling as found" if short else "Pump run as found not as worked out",
+            figure=text(run, "duration", units),
+            advice=" ".join(says),
+            urgent="soon",
+        )
+
+
+def _would_run(figures: Figures, log: Log, run: str) -> str:
+    charged = figures.settings.pre_charge_gauge_pa is not None
+    if charged and log.value(FOUND_PRE_CHARGE) is None:
+        return f"By its plates, with the air as set, it would run {run}: read the air."
+    return f"By its plates and readings it would run {run}: one of them is not so."
+
+
+def _told_run_s(figures: Figures, log: Log) -> float | None:
+    """How long a run without draw was by all that was read, s; None where something was not."""
+    stood = figures_stood(figures, summarize_log(log).found)
+    run = None if stood is None else kind_of(figures).diagnosis.run_s(stood)
+    return None if run is None or not math.isfinite(run) or run > _NO_END_S else run
 
 
 def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
