@@ -164,7 +164,8 @@ def test_what_is_next_goes_through_the_work_in_its_order() -> None:
         if told.do == "close":
             break
         for slot in told.slots:
-            looked = {"after": 0, "first": 3.0, "second": 0.5}
+            again = any(each == "try" for each, _ in pairs)  # after a long move once more
+            looked = {"after": 0, "first": 0.0 if again else 3.0, "second": 0.0 if again else 0.5}
             seen = {**looked, "cut_in_gauge_pa": 40 * PSI, "cut_out_gauge_pa": 60 * PSI}
             pairs.append((slot, seen if slot == "try" else answers.get(slot, True)))
     do = [each for each, before in zip(order, ["", *order], strict=False) if each != before]
