@@ -1,5 +1,5 @@
-"""What Decide says of water systems drawn wider than sensible, beside a plant of its own: how many
-sentences and figures were compared, and which were not so.
+"""What Decide says of water systems and compressors drawn wider than sensible, beside plants of
+their own: how many sentences and figures were compared, and which were not so.
 
 Usage: bench/run sentences [systems a kind, 2000] [seed, 2040]
 """
@@ -8,13 +8,16 @@ import random
 import sys
 from collections import Counter
 
+from tests.core import test_told_air, test_told_figures
 from tests.core.drawn import draw
-from tests.core.test_told_figures import KINDS, false_in
+
+WAYS = dict.fromkeys(test_told_figures.KINDS, test_told_figures.false_in)
+WAYS["compressor"] = test_told_air.false_in
 
 
 def main(count: int = 2000, seed: int = 2040) -> None:
     """Prints the counts for each kind."""
-    for kind in KINDS:
+    for kind, false_in in WAYS.items():
         rng, counted = random.Random(f"{kind} {seed}"), Counter[str]()
         wrong = [each for _ in range(count) for each in false_in(draw(kind, rng), counted)]
         print(f"{kind}: {count} systems, {sum(counted.values())} compared, {len(wrong)} not so")
