@@ -218,6 +218,8 @@ def test_what_was_seen_on_the_last_visit_counts(open_page: Opener) -> None:
     counts = page.get_by_test_id("counts").get_by_role("listitem").all_inner_texts()
     told = sum(int(re.sub(r"\D", "", text)) for text in counts[:2])
     assert told == ruled + seen.get_by_role("listitem").count()
+    page.get_by_role("button", name="Propose").click()
+    expect(page.get_by_test_id("seen-too")).to_contain_text("Short cycling as found")
 
 
 def test_two_people_do_not_overwrite_each_other_unseen(open_page: Opener) -> None:

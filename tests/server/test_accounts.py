@@ -30,11 +30,13 @@ def sign_in(browser: Caller, name: str, password: str, address: str = "192.0.2.1
     return browser.send("POST", "/api/session", {"username": name, "password": password})
 
 
-def code_of(user: User, ahead: int = 0) -> str:
-    """The code that an app shows now (RFC 6238), or some steps ahead."""
+def code_of(user: User, ahead: int = 0, used: bool = False) -> str:
+    """The code that an app shows now (RFC 6238), or some steps ahead; or that it showed when one
+    was taken last."""
     device = TOTPDevice.objects.get(user=user)
     app = TOTP(device.bin_key, device.step, device.t0, device.digits)
-    app.time = time.time() + ahead * device.step
+    now = device.t0 + device.last_t * device.step if used else time.time()
+    app.time = now + ahead * device.step
     return f"{app.token():06d}"
 
 
@@ -143,7 +145,7 @@ def test_a_second_factor_is_asked_for_and_each_code_serves_once(world: World) ->
     assert (half["signed_in"], half["name"], half["needs"]) == (False, "", "code")
     assert browser.get("/api/rounds").status_code == 401
     assert browser.get("/api/session").json()["needs"] == "code"
-    used = browser.send("POST", "/api/session/code", {"code": code_of(user)})
+    used = browser.send("POST", "/api/session/code", {"code": code_of(user, used=True)})
     assert used.status_code == 401  # it was shown when it was switched on
     assert browser.send("POST", "/api/session/code", {"code": code_of(user, 1)}).status_code == 200
     assert browser.get("/api/rounds").status_code == 200

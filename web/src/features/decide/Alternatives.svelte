@@ -4,21 +4,26 @@
 
 <script lang="ts">
   import { untrack } from 'svelte'
+  import type { Schemas } from '../../api/client'
   import Segmented from '../../ui/Segmented.svelte'
   import type { BoardState } from '../../domain/board.svelte'
   import Propose from './Propose.svelte'
   import SideBySide from './SideBySide.svelte'
   import Sizes from './Sizes.svelte'
 
-  /** Other ways to set, judge or size the system, beside what stands. */
+  /** Other ways to set, judge or size the system, beside what stands; what was `seen` is in none of their figures. */
   let {
     board,
+    seen,
+    when,
     tab,
     tabs,
     onreading,
     onclose,
   }: {
     board: BoardState
+    seen: Schemas['Remaining'][]
+    when: string
     tab: Alternative
     tabs: [Alternative, string][]
     onreading: (path: string) => void
@@ -46,6 +51,12 @@
       <form method="dialog"><button class="btn min-h-12">Close</button></form>
     </div>
     <div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+      {#if seen.length}
+        <p class="mb-3 text-sm" data-testid="seen-too">
+          Seen on {when}, and not in the figures here:
+          <strong>{seen.map((each) => each.title).join(' · ')}</strong>. See to it first.
+        </p>
+      {/if}
       {#if shown === 'propose'}
         <Propose
           {board}

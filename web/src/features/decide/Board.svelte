@@ -187,6 +187,8 @@
 {#if comparing && board.file}
   {#await alternatives() then { default: Alternatives }}
     <Alternatives
+      {seen}
+      {when}
       {board}
       {tabs}
       tab={comparing}
