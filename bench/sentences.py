@@ -1,5 +1,5 @@
-"""What Decide says of water systems and compressors drawn wider than sensible, beside plants of
-their own: how many sentences and figures were compared, and which were not so.
+"""What Decide says of systems drawn wider than sensible, beside plants of their own: how many
+sentences and figures were compared, and which were not so.
 
 Usage: bench/run sentences [systems a kind, 2000] [seed, 2040]
 """
@@ -7,19 +7,32 @@ Usage: bench/run sentences [systems a kind, 2000] [seed, 2040]
 import random
 import sys
 from collections import Counter
+from collections.abc import Callable
 
-from tests.core import test_told_air, test_told_figures
+from tests.core import test_told_air, test_told_demand, test_told_figures
 from tests.core.drawn import draw
 
-WAYS = dict.fromkeys(test_told_figures.KINDS, test_told_figures.false_in)
-WAYS["compressor"] = test_told_air.false_in
+Compared = Callable[[random.Random, Counter[str]], list[str]]
+
+
+def _water(kind: str) -> Compared:
+    return lambda rng, counted: test_told_figures.false_in(draw(kind, rng), counted)
+
+
+WAYS: dict[str, Compared] = {
+    **{kind: _water(kind) for kind in test_told_figures.KINDS},
+    "compressor": lambda rng, counted: test_told_air.false_in(draw("compressor", rng), counted),
+    "tankless": lambda rng, counted: test_told_demand.false_in(
+        *test_told_demand.drawn(rng), counted
+    ),
+}
 
 
 def main(count: int = 2000, seed: int = 2040) -> None:
     """Prints the counts for each kind."""
-    for kind, false_in in WAYS.items():
+    for kind, compared in WAYS.items():
         rng, counted = random.Random(f"{kind} {seed}"), Counter[str]()
-        wrong = [each for _ in range(count) for each in false_in(draw(kind, rng), counted)]
+        wrong = [each for _ in range(count) for each in compared(rng, counted)]
         print(f"{kind}: {count} systems, {sum(counted.values())} compared, {len(wrong)} not so")
         for each in wrong[:10]:
             print(f"    {each}")
