@@ -33,6 +33,7 @@ SAID = {
 RESULTS = {"run": "run", "drawdown": "drawdown", "reserve": "reserve", "lowest": "lowest"}
 RESULTS |= {"balance": "balance", "starts": "starts", "dead_head": "stalls"}
 NEAR, HAIR = 0.04, 0.7 * PSI
+PRESSURES = ("balance", "lowest", "slow", "stalls")
 # A start is told by what the pump delivers at cut-in, though it gives more as the gauge falls: the
 # fall may be told a sixth too deep.
 SLOW, CARE = ("lowest", "slow"), "fall"
@@ -69,21 +70,25 @@ def _figures(made: Decision, so: dict[str, float], counted: Counter[str]) -> Ite
         name = RESULTS.get(result.id, "")
         if name in so and result.value is not None:
             counted[f"result {result.id}"] += 1
-            if not _near(result.value, so[name], NEAR, so[CARE] if name in SLOW else 0.0):
+            if not _near(name, result.value, so, NEAR):
                 yield f"{result.id} {result.text}, so {so[name]}"
     for finding in made.findings:
         for part in ("figure", "advice", "formula"):
             pattern, name, near = SAID.get((finding.rule, part), ("", "", 0.0))
             found = told(getattr(finding, part), pattern) if name in so else []
             counted[f"said {finding.rule}"] += bool(found)
-            if found and not _near(found[0], so[name], near, so[CARE] if name in SLOW else 0.0):
+            if found and not _near(name, found[0], so, near):
                 yield f"{finding.rule}: {getattr(finding, part)}, so {so[name]}"
 
 
-def _near(said: float, so: float, share: float, care: float) -> bool:
+def _near(name: str, said: float, so: dict[str, float], share: float) -> bool:
     """Alike, as rounded on the page; or on the safe side by what care allows."""
-    least = HAIR if abs(so) > 2000 else 2e-4 if abs(so) < 0.05 else 0.01 if abs(so) < 1 else 0.5
-    return -care <= said - so <= 0 or abs(said - so) <= share * abs(so) + least or said == so
+    true, care = so[name], so[CARE] if name in SLOW else 0.0
+    least = HAIR if name in PRESSURES else 2e-4 if abs(true) < 0.05 else 0.01
+    least = max(least, 0.5 * (abs(true) >= 1))
+    return (
+        -care <= said - true <= 0 or abs(said - true) <= share * abs(true) + least or said == true
+    )
 
 
 def _claims(made: Decision, of: Told, so: dict[str, float], counted: Counter[str]) -> Iterator[str]:
