@@ -111,6 +111,7 @@ def test_a_whole_visit_without_a_server(phones: Callable[[], Phone], server: Ser
     page = phone.open()
     expect(page.get_by_role("heading", name="Larkfield Nursery")).to_be_visible()
     expect(page.get_by_test_id("connection")).to_contain_text("No connection.")
+    page.locator("html[data-core=ready]").wait_for(timeout=60_000)  # Python starts on the device
     visit(page)
     page.get_by_role("button", name="Clicks often").click()
     put(page, "Gauge now", "45")
