@@ -18,7 +18,10 @@ from zerodip.fileformat.fields import Checked, Spec, classes_of, specs
 from zerodip.kinds.registry import KINDS, figures_for
 from zerodip.kinds.settings import Practice, Settings
 from zerodip.physics.simulation import Draw, simulate
-from zerodip.units import SYSTEMS
+from zerodip.switch.belief import Watch
+from zerodip.switch.classes import class_of
+from zerodip.switch.watching import believed
+from zerodip.units import PSI, SYSTEMS
 
 
 def _value(spec: Spec, chance: random.Random) -> Any:
@@ -109,3 +112,12 @@ def test_the_simulation_moves_on_whatever_the_plant() -> None:
         assert len(stalled) <= len(phases) / 2
         stored = plant.off_m3 - plant.on_m3 > 1e-6
         assert not stored or len(phases) > 190 or phases[-1].end_s == pytest.approx(900)
+
+
+def test_a_switch_watched_a_thousand_times_is_still_judged() -> None:
+    of = class_of("one", stiff=False)
+    looks = [
+        Watch((40 + 0.1 * (k % 3)) * PSI, (60 + 0.1 * (k % 2)) * PSI, (0.125 * (-1) ** k,))
+        for k in range(1100)
+    ]
+    assert believed(of, looks, 0.7 * PSI).mean[0] == pytest.approx(40 * PSI, rel=0.02)

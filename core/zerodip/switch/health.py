@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import pairwise, takewhile
 
 from zerodip.switch.belief import Belief, Watch
 from zerodip.switch.goal import Goal
@@ -78,7 +78,7 @@ def complaints(
     if any(travel.against for travel in belief.travels):
         found.append("other-way")
     awaits = bool(pairs) and any(pairs[-1][1].turns)  # nobody tapped the gauge and looked again
-    silent = awaits and (hides or _silent(belief, noise_pa) or _stuck(belief, counted, noise_pa))
+    silent = awaits and (hides or _silent(belief, noise_pa) or _stuck(belief, pairs, noise_pa))
     if _no_answer(belief, counted) or silent:
         found.append("no-answer")
     if any(_still(b) and _apart(a, b, noise_pa) for a, b in pairs):
@@ -106,18 +106,18 @@ def _silent(belief: Belief, noise_pa: float) -> bool:
     )
 
 
-def _stuck(belief: Belief, watches: Sequence[Watch], noise_pa: float) -> bool:
+def _stuck(belief: Belief, pairs: Sequence[tuple[Watch, Watch]], noise_pa: float) -> bool:
     """Both points read to the digit as before all turns since, that should have moved one."""
-    last = watches[-1].cut_in_pa, watches[-1].cut_out_pa
-    turned = [0.0] * len(belief.of.nuts)
-    for before, after in reversed(list(pairwise(watches))):
-        if (before.cut_in_pa, before.cut_out_pa) != last:
-            break
-        turned = [sum(both) for both in zip(turned, after.turns, strict=False)]
+    last = pairs[-1][1]
+    since = [after for _, after in takewhile(lambda p: _alike(p[0], last), reversed(pairs))]
     return any(
-        is_silent(2 * turn, nut, noise_pa)
-        for nut, turn in zip(belief.of.nuts, turned, strict=False)
+        is_silent(2 * math.fsum(w.turns[at] for w in since if len(w.turns) > at), nut, noise_pa)
+        for at, nut in enumerate(belief.of.nuts)
     )
+
+
+def _alike(a: Watch, b: Watch) -> bool:
+    return (a.cut_in_pa, a.cut_out_pa) == (b.cut_in_pa, b.cut_out_pa)
 
 
 def _still(watch: Watch) -> bool:

@@ -14,7 +14,6 @@ from zerodip.units import PSI
 __all__ = ["believed", "taken"]
 
 Looks = tuple[Watch, ...]
-Known = tuple[tuple[tuple[str, int], tuple[float, float]], ...]
 
 _SURE, _LATE, _STILL = 3.0, 2.5, 0.4  # standard deviations of a reading
 _LAGS = (0.2, 0.4)  # what part of a move a gauge that lags does not show at once
@@ -45,16 +44,15 @@ def believed(
         The belief.
     """
     counted = taken(watches, noise_pa)
-    known = tuple((learned or {}).items())
-    belief = _followed(of, counted, noise_pa, known)
+    belief = _followed(of, counted, noise_pa, learned)
     if sum(any(watch.turns) for watch in counted[1:]) > 1:
-        slow = [_lagging(share, of, counted, noise_pa, known) for share in _LAGS]
+        slow = [_lagging(share, of, counted, noise_pa, learned) for share in _LAGS]
         belief = _mixed(belief, slow)
     return replace(belief, at_most_pa=counted[-1].cut_out_pa + _SURE * noise_pa)
 
 
 def _lagging(
-    share: float, of: SwitchClass, watches: Looks, noise_pa: float, learned: Known
+    share: float, of: SwitchClass, watches: Looks, noise_pa: float, learned: Slopes | None
 ) -> Belief:
     """The belief if the gauge shows of every move a share too little at the first look."""
     noise = noise_pa * math.hypot(1.0, share) / (1 - share)
@@ -80,29 +78,25 @@ def _caught_up(watches: Looks, share: float) -> Looks:
 
 def _mixed(plain: Belief, others: Sequence[Belief]) -> Belief:
     """The belief with others in it, as far as they foretold the readings better."""
-    chances = [(plain, 1.0)]
+    weighed = [(part.weight, part) for part in plain.parts]
     for other in others:
         by = min(other.evidence - plain.evidence, 50.0)
-        chances.append((other, _LAGGING / len(others) * math.exp(by)))
-    whole = math.fsum(chance for _, chance in chances)
-    parts = tuple(
-        replace(part, weight=part.weight * chance / whole)
-        for belief, chance in chances
-        for part in belief.parts
-        if part.weight * chance > _FAINT * whole
-    )
-    rest = math.fsum(part.weight for part in parts)
-    return replace(plain, parts=tuple(replace(p, weight=p.weight / rest) for p in parts))
+        chance = _LAGGING / len(others) * math.exp(by)
+        weighed += [(part.weight * chance, part) for part in other.parts]
+    faint = _FAINT * math.fsum(weight for weight, _ in weighed)
+    kept = [(weight, part) for weight, part in weighed if weight > faint]
+    whole = math.fsum(weight for weight, _ in kept)
+    return replace(plain, parts=tuple(replace(p, weight=w / whole) for w, p in kept))
 
 
-@lru_cache(maxsize=128)  # the next look of a visit goes on from the last
-def _followed(of: SwitchClass, watches: Looks, noise_pa: float, learned: Known) -> Belief:
+def _followed(of: SwitchClass, watches: Looks, noise_pa: float, learned: Slopes | None) -> Belief:
     """The belief after looks that all count."""
-    if len(watches) > 1:
-        before = _followed(of, watches[:-1], noise_pa, learned)
-        return _watched(before, watches[-2], watches[-1], noise_pa)
-    first = prior(of, watches[0].cut_in_pa, watches[0].cut_out_pa, noise_pa, dict(learned))
-    return replace(first, travels=(Travel(),) * len(of.nuts))
+    first = watches[0]
+    belief = prior(of, first.cut_in_pa, first.cut_out_pa, noise_pa, learned)
+    belief = replace(belief, travels=(Travel(),) * len(of.nuts))
+    for before, watch in pairwise(watches):
+        belief = _watched(belief, before, watch, noise_pa)
+    return belief
 
 
 def taken(watches: Sequence[Watch], noise_pa: float) -> Looks:
@@ -134,6 +128,7 @@ def _moves(before: Watch, after: Watch, far_pa: float) -> bool:
     )
 
 
+@lru_cache(maxsize=256)  # the next look of a visit goes on from the last
 def _watched(belief: Belief, before: Watch, watch: Watch, noise_pa: float) -> Belief:
     nuts = belief.of.nuts
     moved = moved_pa(before, watch, nuts, noise_pa)
