@@ -23,14 +23,8 @@ def settings_at(document: Document, points: Points) -> Settings | None:
     Returns:
         The settings; None where a point was not read, or they make no possible settings.
     """
-    if None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
-        return None
-    try:
-        made = _at(document.settings, points)
-        figures_for(document.system, made, document.practice)
-    except InvalidInput:
-        return None
-    return made
+    stood = figures_stood(document, points)
+    return None if stood is None else stood.settings
 
 
 def figures_at(document: Document, points: Points, whole: bool = False) -> Figures | None:
@@ -45,22 +39,17 @@ def figures_at(document: Document, points: Points, whole: bool = False) -> Figur
     Returns:
         The figures; None where the points make no possible settings, or are not all there.
     """
-    settings = document.settings
-    if whole and None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
+    air_read = points.pre_charge_gauge_pa is not None
+    if whole and document.settings.pre_charge_gauge_pa is not None and not air_read:
         return None
-    if whole and settings.pre_charge_gauge_pa is not None and points.pre_charge_gauge_pa is None:
-        return None
-    try:
-        return figures_for(document.system, _at(settings, points), document.practice)
-    except InvalidInput:
-        return None
+    return figures_stood(document, points) if whole else _made(document, points)
 
 
-def figures_stood(figures: Figures, points: Points) -> Figures | None:
-    """The same system as it stood when its points were read; a pre-charge not read is as set.
+def figures_stood(of: Document | Figures, points: Points) -> Figures | None:
+    """The system as it stood when its points were read; a pre-charge not read is as set.
 
     Args:
-        figures: The system's figures.
+        of: The system's file, or its figures.
         points: The points read.
 
     Returns:
@@ -68,8 +57,12 @@ def figures_stood(figures: Figures, points: Points) -> Figures | None:
     """
     if None in (points.cut_in_gauge_pa, points.cut_out_gauge_pa):
         return None
+    return _made(of, points)
+
+
+def _made(of: Document | Figures, points: Points) -> Figures | None:
     try:
-        return figures_for(figures.system, _at(figures.settings, points), figures.practice)
+        return figures_for(of.system, _at(of.settings, points), of.practice)
     except InvalidInput:
         return None
 

@@ -1,7 +1,6 @@
 """What a visit leaves: everything that was seen, measured, judged, assumed or not read, and not put
 right. Page, report and Rounds show the same."""
 
-import math
 from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
@@ -44,7 +43,7 @@ from zerodip.visit.summary import summarize_log
 __all__ = ["remaining", "seen"]
 
 _SHORTER = 0.7  # of what is worked out; taps that were open make a run longer, never shorter
-_NO_END_S = 1e6
+_LONGEST_S = 1e6  # a run worked out to be longer is none
 _ORDER = ("stop", "caution", "cannot_tell")
 _CAUTION: Literal["caution"] = "caution"
 _STOP: Literal["stop"] = "stop"
@@ -231,7 +230,7 @@ def _told_run_s(figures: Figures, log: Log) -> float | None:
     """How long a run without draw was by all that was read, s; None where something was not."""
     stood = figures_stood(figures, summarize_log(log).found)
     run = None if stood is None else kind_of(figures).diagnosis.run_s(stood)
-    return None if run is None or not math.isfinite(run) or run > _NO_END_S else run
+    return run if run is not None and run <= _LONGEST_S else None
 
 
 def _not_as_worked_out(proof: ProveView, units: str) -> Iterator[Remaining]:
