@@ -12,7 +12,7 @@ from zerodip.fileformat.document import read_document
 
 from .drawn import draw
 from .told_air import ToldAir
-from .told_figures import told
+from .told_figures import all_told
 
 PSI = 6894.757293168
 NEAR = 0.03
@@ -25,7 +25,8 @@ SAID = {
     ("air-leak", "advice"): ("starts it every #", "leak_rest"),
     ("air-leak", "formula"): ("/ (t·atmosphere) = #", "leak"),
 }
-RESULTS = ("run", "between", "pump_up", "starts", "duty", "leak")
+RESULTS = {id: id for id in ("run", "between", "pump_up", "starts", "duty", "leak")}
+ROUNDED = {"starts": 0.6 / 3600, "rest": 0.6, "leak_rest": 0.6}
 
 
 def truths(of: ToldAir) -> dict[str, float | None]:
@@ -57,22 +58,13 @@ def false_in(raw: dict[str, Any], counted: Counter[str]) -> list[str]:
 
 
 def _figures(made: Decision, so: dict[str, float | None], counted: Counter[str]) -> Iterator[str]:
-    for result in made.results:
-        true = so[result.id] if result.id in RESULTS else None
-        if true is not None and result.value is not None:
-            counted[f"result {result.id}"] += 1
-            if abs(result.value - true) > NEAR * abs(true):
-                yield f"{result.id} {result.text}, so {true}"
-    for finding in made.findings:
-        for part in ("figure", "advice", "formula"):
-            pattern, name = SAID.get((finding.rule, part), ("", ""))
-            true, found = so.get(name), told(getattr(finding, part), pattern) if name else []
-            if true is None or not found:
-                continue
-            counted[f"said {finding.rule}"] += 1
-            rounded = 0.6 / 3600 if name == "starts" else 0.6 if "rest" in name else 2e-5
-            if abs(found[0] - true) > NEAR * abs(true) + rounded:
-                yield f"{finding.rule}: {getattr(finding, part)}, so {true}"
+    for where, name, value, words in all_told(made, RESULTS, SAID):
+        true = so[name]
+        if true is not None:
+            counted[where] += 1
+            rounded = 0.0 if where.startswith("result") else ROUNDED.get(name, 2e-5)
+            if abs(value - true) > NEAR * abs(true) + rounded:
+                yield f"{where}: {words}, so {true}"
 
 
 def _claims(made: Decision, of: ToldAir, counted: Counter[str]) -> Iterator[str]:
@@ -111,4 +103,4 @@ def test_what_is_said_of_a_compressor_is_so() -> None:
     rng, counted = random.Random("said compressor"), Counter[str]()
     wrong = [each for _ in range(40) for each in false_in(draw("compressor", rng), counted)]
     assert wrong == []
-    assert len(+counted) == 6 + 4 + 5, sorted(counted)
+    assert len(+counted) == len(RESULTS) + len(SAID) + 5, sorted(counted)

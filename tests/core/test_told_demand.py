@@ -17,7 +17,7 @@ from zerodip.fileformat.document import read_document
 
 from .other_plant import Motor, atmosphere
 from .test_other_plant import a_tankless, motors
-from .told_figures import told
+from .told_figures import all_told
 
 PSI = 6894.757293168
 NEAR, HAIR = 0.02, 0.06 * PSI
@@ -29,8 +29,7 @@ SAID = {
     ("window", "formula"): ("V = #", "running"),
     ("window", "advice"): ("The smallest outlet passes #", "passes"),
 }
-RESULTS = {"running": "running", "dead_head": "dead_head", "pulses": "pulses"}
-RESULTS |= {"drawdown": "drawdown"}
+RESULTS = {id: id for id in ("running", "dead_head", "pulses", "drawdown")}
 
 
 def drawn(rng: random.Random) -> tuple[dict[str, Any], Motor]:
@@ -61,7 +60,8 @@ def truths(raw: dict[str, Any], motor: Motor) -> dict[str, float]:
 
     running = float(brentq(over, 1e-3, motor.dead_head(most)))
     dead = motor.dead_head(least)
-    so = {"dead_head": dead, "running": running, "passes": k * math.sqrt(dead), "pulses": 0.0}
+    so = {"dead_head": dead, "running": running, "passes": k * math.sqrt(dead)}
+    so["pulses"] = math.inf if running > high else 0.0  # nothing stored, nothing slows them
     if "accumulator" not in of:
         return so
     site = atmosphere(of["site"]["altitude_m"])
@@ -71,10 +71,8 @@ def truths(raw: dict[str, Any], motor: Motor) -> dict[str, float]:
     def gives(gauge: float) -> float:
         return float((charge + site) * volume / (gauge + site) ** 2)
 
-    if high <= begin:
-        return so | {"drawdown": 0.0, "pulses": math.inf if running > high else 0.0}
-    so["drawdown"] = quad(gives, begin, high)[0]
-    if running > high:
+    so["drawdown"] = quad(gives, begin, high)[0] if high > begin else 0.0
+    if so["drawdown"] and running > high:
         on = quad(lambda gauge: gives(gauge) / over(gauge), begin, high)[0]
         off = quad(lambda gauge: gives(gauge) / (k * math.sqrt(gauge)), begin, high)[0]
         so["pulses"] = 1 / (on + off)
@@ -88,28 +86,16 @@ def false_in(raw: dict[str, Any], motor: Motor, counted: Counter[str]) -> list[s
     except InvalidInput:
         return []
     so = truths(raw, motor)
-    if "accumulator" not in raw["system"] and so["running"] > raw["settings"]["cut_out_gauge_pa"]:
-        so["pulses"] = math.inf
     return [*_figures(made, so, counted), *_claims(made, raw, so, counted)]
 
 
 def _figures(made: Decision, so: dict[str, float], counted: Counter[str]) -> Iterator[str]:
-    for result in made.results:
-        true = so.get(RESULTS.get(result.id, ""))
-        if true is not None and result.value is not None:
-            counted[f"result {result.id}"] += 1
-            if result.value != true and abs(result.value - true) > NEAR * abs(true) + 1e-8:
-                yield f"{result.id} {result.text}, so {true}"
-    for finding in made.findings:
-        for part in ("advice", "formula"):
-            pattern, name = SAID.get((finding.rule, part), ("", ""))
-            found = told(getattr(finding, part), pattern) if name else []
-            if not found:
-                continue
-            counted[f"said {finding.rule} {part}"] += 1
-            least = HAIR if so[name] > 100 else 4e-6
-            if abs(found[0] - so[name]) > NEAR * so[name] + least:
-                yield f"{finding.rule}: {getattr(finding, part)}, so {so[name]}"
+    for where, name, value, words in all_told(made, RESULTS, SAID):
+        if name in so:
+            counted[where] += 1
+            rounded = 1e-8 if where.startswith("result") else HAIR if so[name] > 100 else 4e-6
+            if value != so[name] and abs(value - so[name]) > NEAR * abs(so[name]) + rounded:
+                yield f"{where}: {words}, so {so[name]}"
 
 
 def _claims(
@@ -133,4 +119,4 @@ def test_what_is_said_of_a_tankless_pump_is_so() -> None:
     rng, counted = random.Random("said tankless"), Counter[str]()
     wrong = [each for _ in range(80) for each in false_in(*drawn(rng), counted)]
     assert wrong == []
-    assert len(+counted) == 4 + 5 + 3, sorted(counted)
+    assert len(+counted) == len(RESULTS) + len(SAID) + 3, sorted(counted)

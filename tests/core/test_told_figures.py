@@ -13,26 +13,29 @@ from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import read_document
 
 from .drawn import draw
-from .told_figures import Told, told
+from .told_figures import Told, all_told, told
 
 KINDS = ("well_bladder", "well_air", "cistern")
 PSI = 6894.757293168
-# Where a figure stands in what is said, by finding: what it must be, and how near (share).
+# Where a figure stands in what is said, by finding, and what it must be.
 SAID = {
-    ("run-time", "formula"): ("from cut-in to cut-out = #", "run", 0.03),
-    ("run-ends", "formula"): ("Fill time #", "run", 0.03),
-    ("keeps-up", "advice"): ("the gauge settles at #", "balance", 0.02),
-    ("keeps-up", "figure"): ("#", "balance", 0.02),
-    ("long-draw-trip", "advice"): ("The pump holds only #", "balance", 0.02),
-    ("low-pressure-trip", "advice"): ("the gauge falls to #", "lowest", 0.02),
-    ("low-pressure-margin", "advice"): ("takes the gauge to #", "slow", 0.02),
-    ("starts-per-hour", "formula"): ("At the worst draw: #", "starts", 0.04),
-    ("start-dip", "formula"): ("W(in) = V (1 − c/in) = #", "reserve", 0.02),
-    ("dead-head", "advice"): ("The pump stalls at #", "stalls", 0.01),
+    ("run-time", "formula"): ("from cut-in to cut-out = #", "run"),
+    ("run-ends", "formula"): ("Fill time #", "run"),
+    ("keeps-up", "advice"): ("the gauge settles at #", "balance"),
+    ("keeps-up", "figure"): ("#", "balance"),
+    ("long-draw-trip", "advice"): ("The pump holds only #", "balance"),
+    ("low-pressure-trip", "advice"): ("the gauge falls to #", "lowest"),
+    ("low-pressure-margin", "advice"): ("takes the gauge to #", "slow"),
+    ("starts-per-hour", "formula"): ("At the worst draw: #", "starts"),
+    ("start-dip", "formula"): ("W(in) = V (1 − c/in) = #", "reserve"),
+    ("dead-head", "advice"): ("The pump stalls at #", "stalls"),
 }
 RESULTS = {"run": "run", "drawdown": "drawdown", "reserve": "reserve", "lowest": "lowest"}
 RESULTS |= {"balance": "balance", "starts": "starts", "dead_head": "stalls"}
+# How near (share): a result, and what a sentence says, by what it is.
 NEAR, HAIR = 0.04, 0.7 * PSI
+SAID_NEAR = {"run": 0.03, "balance": 0.02, "lowest": 0.02, "slow": 0.02, "starts": 0.04}
+SAID_NEAR |= {"reserve": 0.02, "stalls": 0.01}
 PRESSURES = ("balance", "lowest", "slow", "stalls")
 # A start is told by what the pump delivers at cut-in, though it gives more as the gauge falls: the
 # fall may be told a sixth too deep.
@@ -66,29 +69,23 @@ def false_in(raw: dict[str, Any], counted: Counter[str]) -> list[str]:
 
 
 def _figures(made: Decision, so: dict[str, float], counted: Counter[str]) -> Iterator[str]:
-    for result in made.results:
-        name = RESULTS.get(result.id, "")
-        if name in so and result.value is not None:
-            counted[f"result {result.id}"] += 1
-            if not _near(name, result.value, so, NEAR):
-                yield f"{result.id} {result.text}, so {so[name]}"
-    for finding in made.findings:
-        for part in ("figure", "advice", "formula"):
-            pattern, name, near = SAID.get((finding.rule, part), ("", "", 0.0))
-            found = told(getattr(finding, part), pattern) if name in so else []
-            counted[f"said {finding.rule}"] += bool(found)
-            if found and not _near(name, found[0], so, near):
-                yield f"{finding.rule}: {getattr(finding, part)}, so {so[name]}"
+    for where, name, value, words in all_told(made, RESULTS, SAID):
+        if name in so:
+            counted[where] += 1
+            if not _near(name, value, so, NEAR if where.startswith("result") else SAID_NEAR[name]):
+                yield f"{where}: {words}, so {so[name]}"
 
 
 def _near(name: str, said: float, so: dict[str, float], share: float) -> bool:
     """Alike, as rounded on the page; or on the safe side by what care allows."""
     true, care = so[name], so[CARE] if name in SLOW else 0.0
-    least = HAIR if name in PRESSURES else 2e-4 if abs(true) < 0.05 else 0.01
-    least = max(least, 0.5 * (abs(true) >= 1))
-    return (
-        -care <= said - true <= 0 or abs(said - true) <= share * abs(true) + least or said == true
-    )
+    least = HAIR if abs(true) > 2000 else 0.5 if abs(true) >= 1 else 0.01
+    if name in PRESSURES and abs(true) <= 2000:
+        least = 0.006 * PSI  # as a pressure near nothing is rounded
+    elif abs(true) < 0.05:
+        least = 2e-4
+    apart = abs(said - true)
+    return -care <= said - true <= 0 or apart <= share * abs(true) + least or said == true
 
 
 def _claims(made: Decision, of: Told, so: dict[str, float], counted: Counter[str]) -> Iterator[str]:

@@ -3,6 +3,7 @@ read off its words and worked out anew from the plain file, by scipy and by a pl
 time. Nothing of the core is used here."""
 
 import re
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -27,6 +28,22 @@ def told(words: str, pattern: str) -> list[float]:
     scale = {**UNITS, "s": 1.0, "/h": 1 / 3600}
     pairs = zip(found.groups()[::2], found.groups()[1::2], strict=True)
     return [float(number.replace(",", "")) * scale[unit] for number, unit in pairs]
+
+
+def all_told(
+    made: Any, results: Mapping[str, str], said: Mapping[tuple[str, str], tuple[str, str]]
+) -> Iterator[tuple[str, str, float, str]]:
+    """Every figure that a decision tells, as result or in a finding's words where a pattern has
+    `#`: where it is told, what it is the figure of, its value (SI), and the words."""
+    for result in made.results:
+        if result.id in results and result.value is not None:
+            yield f"result {result.id}", results[result.id], result.value, result.text
+    for finding in made.findings:
+        for part in ("figure", "advice", "formula"):
+            pattern, name = said.get((finding.rule, part), ("", ""))
+            words = getattr(finding, part)
+            for value in told(words, pattern)[:1] if name else ():
+                yield f"said {finding.rule} {part}", name, value, words
 
 
 @dataclass
