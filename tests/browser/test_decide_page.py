@@ -14,6 +14,7 @@ from zerodip.units import PSI
 
 from .conftest import Opener, decide
 
+SYSTEM = re.compile(r"/api/systems/[^/]+$")
 pytestmark = pytest.mark.django_db(transaction=True)
 
 
@@ -211,13 +212,16 @@ def test_the_strip_follows_its_draw_and_goes_to_the_worst(open_page: Opener) -> 
 
 
 def test_what_was_seen_on_the_last_visit_counts(open_page: Opener) -> None:
-    page = decide(open_page(), "Millrace cottage")
+    page, loads = open_page(), list[str]()
+    page.on("request", lambda r: loads.append(r.url) if SYSTEM.search(r.url) else None)
+    decide(page, "Millrace cottage")
     seen = page.get_by_role("list", name=re.compile("^Seen on the visit of "))
     expect(seen.get_by_role("listitem").first).to_contain_text("Seen on the visit of")
     ruled = page.locator("[data-rule]:is([data-verdict=stop], [data-verdict=caution])").count()
     counts = page.get_by_test_id("counts").get_by_role("listitem").all_inner_texts()
     told = sum(int(re.sub(r"\D", "", text)) for text in counts[:2])
     assert told == ruled + seen.get_by_role("listitem").count()
+    assert len(loads) == 1  # what comes later does not load the system over what is being changed
     page.get_by_role("button", name="Propose").click()
     expect(page.get_by_test_id("seen-too")).to_contain_text("Short cycling as found")
 

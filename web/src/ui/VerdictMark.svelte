@@ -7,9 +7,15 @@
     not_applicable: { word: 'Does not apply', colour: 'text-neutral' },
   }
 
+  export type Judged = { verdict: string }
   /** How many findings have a verdict. */
-  export const countOf = (findings: readonly { verdict: string }[], verdict: string): number =>
+  export const countOf = (findings: readonly Judged[], verdict: string): number =>
     findings.filter((finding) => finding.verdict === verdict).length
+  /** The first of the worst that is wrong; nothing where nothing is. */
+  export const worstOf = <T extends Judged>(findings: readonly T[]): T | undefined =>
+    ['stop', 'caution']
+      .flatMap((verdict) => findings.filter((finding) => finding.verdict === verdict))
+      .at(0)
 </script>
 
 <script lang="ts">

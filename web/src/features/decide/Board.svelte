@@ -48,6 +48,8 @@
       board.result !== undefined &&
       assumedUnder(board.system.document, 'settings').length > 0,
   )
+  /** What was seen counts like what is worked out, and before it. */
+  const told = $derived([...seen, ...(board.result?.decision.findings ?? [])])
   const plates = $derived(platesFor(kindOf(board.file)))
   const TABS: [Alternative, string][] = [
     ['propose', 'Propose'],
@@ -122,7 +124,7 @@
       aria-label="What these settings do"
     >
       <div class="flex-1 px-4 py-3 lg:overflow-y-auto {board.stale ? 'opacity-60' : ''}">
-        <Counts decision={board.result.decision} {seen} />
+        <Counts {told} verdict={board.result.decision.verdict} />
         <Seen {seen} {when} />
         <InTurn at={4}>
           <Results
@@ -145,7 +147,7 @@
       </div>
     </aside>
     <InTurn at={6}>
-      <KeepBar {board} {seen} onfault={enter} {onnext}>
+      <KeepBar {board} {told} onfault={enter} {onnext}>
         <div class="max-lg:hidden">{@render compare()}</div>
       </KeepBar>
     </InTurn>

@@ -1,19 +1,12 @@
 <script lang="ts">
-  import type { Schemas } from '../../api/client'
-  import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
+  import VerdictMark, { countOf, VERDICTS, worstOf, type Judged } from '../../ui/VerdictMark.svelte'
 
-  /** How many of each verdict, by shape, and the worst in words: what one sees first. What was seen counts like what is
-   * worked out, and before it. */
-  let { decision, seen }: { decision: Schemas['Decision']; seen: Schemas['Remaining'][] } = $props()
+  /** How many of each verdict, by shape, and the worst in words: what one sees first; `verdict` where nothing is wrong. */
+  let { told, verdict }: { told: readonly (Judged & { title: string })[]; verdict: string } =
+    $props()
   const ORDER = ['stop', 'caution', 'cannot_tell', 'pass'] as const
-  const counts = $derived(
-    ORDER.map((verdict) => ({ verdict, count: countOf([...seen, ...decision.findings], verdict) })),
-  )
-  const worst = $derived(
-    ['stop', 'caution']
-      .flatMap((verdict) => [...seen, ...decision.findings].filter((e) => e.verdict === verdict))
-      .at(0),
-  )
+  const counts = $derived(ORDER.map((each) => ({ verdict: each, count: countOf(told, each) })))
+  const worst = $derived(worstOf(told))
 </script>
 
 <div class="grid gap-1 pb-2" data-testid="counts">
@@ -29,10 +22,6 @@
     {/each}
   </ul>
   <p class="text-sm font-bold">
-    {worst
-      ? worst.title
-      : decision.verdict === 'pass'
-        ? 'All limits OK'
-        : 'Nothing speaks against it'}
+    {worst ? worst.title : verdict === 'pass' ? 'All limits OK' : 'Nothing speaks against it'}
   </p>
 </div>

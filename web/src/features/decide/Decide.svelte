@@ -8,9 +8,10 @@
 
   const board = $derived(new BoardState((route.params as { id: string }).id))
   /** What was seen on the last visit counts here as it does on the visit. */
-  let last = $state.raw<Awaited<ReturnType<typeof lastSeen>>>({ seen: [], when: '' })
+  let last = $state.raw<Awaited<ReturnType<typeof lastSeen>> | undefined>()
   $effect(() => {
     const [id, units] = [board.id, preferences.units]
+    last = undefined // another system's, or in other units
     void lastSeen(id, units).then((found) => {
       if (id === board.id && units === preferences.units) last = found
     })
@@ -29,5 +30,5 @@
       {/if}
     {/snippet}
   </TopBar>
-  <Board {board} {...last} />
+  <Board {board} seen={last?.seen} when={last?.when} />
 </div>

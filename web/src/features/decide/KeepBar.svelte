@@ -1,31 +1,27 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import type { Schemas } from '../../api/client'
   import { preferences } from '../../domain/preferences.svelte'
-  import VerdictMark, { countOf, VERDICTS } from '../../ui/VerdictMark.svelte'
+  import VerdictMark, { countOf, VERDICTS, worstOf, type Judged } from '../../ui/VerdictMark.svelte'
   import { figureAt } from '../../domain/file'
   import type { BoardState } from '../../domain/board.svelte'
 
-  /** `onnext`: where keeping leads on to, in a visit. What was seen counts like what is worked out. */
+  /** `onnext`: where keeping leads on to, in a visit. `told`: what is judged, what was seen included. */
   let {
     board,
-    seen,
+    told,
     onfault,
     onnext,
     children,
   }: {
     board: BoardState
-    seen: Schemas['Remaining'][]
+    told: readonly Judged[]
     onfault: (path: string) => void
     onnext?: () => void
     children?: Snippet
   } = $props()
   const faults = $derived(board.faults)
   const judged = $derived(board.result?.decision)
-  const told = $derived([...seen, ...(judged?.findings ?? [])])
-  const worst = $derived(
-    ['stop', 'caution'].find((verdict) => countOf(told, verdict)) ?? judged?.verdict,
-  )
+  const worst = $derived(worstOf(told)?.verdict ?? judged?.verdict)
   const counts = $derived(
     ['stop', 'caution', 'cannot_tell'].flatMap((verdict) => {
       const count = countOf(told, verdict)
