@@ -142,3 +142,25 @@ def test_the_picture_holds_the_window() -> None:
     assert all(p.running_gauge_pa < p.dead_head_gauge_pa for p in shown.points)
     assert shown.grips["cut_out"].takes_along == "cut_in"
     assert "No cut-out works" in decide(tankless(0.4), settings()).chart.caption
+
+
+def test_pulses_beside_the_bound_are_few() -> None:
+    """Where the smallest outlet nearly balances the pump at cut-out, the last of a fill takes its
+    time."""
+    top = figures(tankless()).running_pa
+    for short in (0.02, 0.2, 1.0):
+        at = Settings(
+            cut_in_gauge_pa=top - 8 * PSI,
+            cut_out_gauge_pa=top - short * PSI,
+            pre_charge_gauge_pa=top - 15 * PSI,
+        )
+        of = figures(tankless(litres=1), at)
+        charge = top - 15 * PSI + SEA_LEVEL
+
+        def filled(gauge: float, of: TanklessFigures = of, charge: float = charge) -> float:
+            out = of.smallest_k * gauge**0.5
+            gives = charge * 0.001 / (gauge + SEA_LEVEL) ** 2
+            return float(gives * (1 / (of.curve.flow_m3_s(gauge, of.most_v) - out) + 1 / out))
+
+        so = quad(filled, of.cut_in_pa, of.cut_out_pa, limit=400)[0]
+        assert of.pulses_per_s == pytest.approx(1 / so, rel=0.02)

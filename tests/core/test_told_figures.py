@@ -15,7 +15,7 @@ from zerodip.fileformat.document import read_document
 from .drawn import draw
 from .told_figures import Told, all_told, told
 
-KINDS = ("well_bladder", "well_air", "cistern")
+KINDS = ("well_bladder", "well_air", "cistern", "boosted")
 PSI = 6894.757293168
 # Where a figure stands in what is said, by finding, and what it must be.
 SAID = {
@@ -28,15 +28,15 @@ SAID = {
     ("low-pressure-margin", "advice"): ("takes the gauge to #", "slow"),
     ("starts-per-hour", "formula"): ("At the worst draw: #", "starts"),
     ("start-dip", "formula"): ("W(in) = V (1 − c/in) = #", "reserve"),
-    ("dead-head", "advice"): ("The pump stalls at #", "stalls"),
+    ("dead-head", "advice"): ("The pump stalls at #", "stalls_lowest"),
 }
 RESULTS = {"run": "run", "drawdown": "drawdown", "reserve": "reserve", "lowest": "lowest"}
 RESULTS |= {"balance": "balance", "starts": "starts", "dead_head": "stalls"}
 # How near (share): a result, and what a sentence says, by what it is.
 NEAR, HAIR = 0.04, 0.7 * PSI
 SAID_NEAR = {"run": 0.03, "balance": 0.02, "lowest": 0.02, "slow": 0.02, "starts": 0.04}
-SAID_NEAR |= {"reserve": 0.02, "stalls": 0.01}
-PRESSURES = ("balance", "lowest", "slow", "stalls")
+SAID_NEAR |= {"reserve": 0.02, "stalls_lowest": 0.01}
+PRESSURES = ("balance", "lowest", "slow", "stalls", "stalls_lowest")
 # A start is told by what the pump delivers at cut-in, though it gives more as the gauge falls: the
 # fall may be told a sixth too deep.
 SLOW, CARE = ("lowest", "slow"), "fall"
@@ -47,7 +47,7 @@ def truths(of: Told) -> dict[str, float]:
     low, high = of.points
     so = {"run": of.fill_s(0.0), "drawdown": of.drawdown, "reserve": of.held(low), CARE: low / 6}
     if of.stalls is not None:
-        so["stalls"] = of.stalls
+        so |= {"stalls": of.stalls, "stalls_lowest": of.stalls_lowest}
     if of.flow(high) > 0:
         so["starts"] = of.most_starts()
     if of.draw is not None:
@@ -108,7 +108,9 @@ def _claims(made: Decision, of: Told, so: dict[str, float], counted: Counter[str
         if (verdict == "pass" and spare < -HAIR) or (verdict != "pass" and spare > HAIR + care):
             yield f"{rule} {verdict}: {so[name] / PSI:.1f} against {limit / PSI:.1f} psi"
     words = " ".join(each.advice for each in made.findings if each.verdict in ("caution", "stop"))
-    if "would run on without reaching the switch" in words and of.flow(high) > 0:
+    if "would run on without reaching the switch" in words and (
+        of.flow(high + of.falls + HAIR) > 0
+    ):
         yield "it reaches the switch"
     if "The tank is empty before the switch acts" in words and of.held(low) > 1e-4:
         charges = [t.get("pre_charge_gauge_pa") for t in of.raw["system"]["tanks"]]
@@ -134,3 +136,26 @@ def test_what_is_said_of_a_system_is_so(kind: str) -> None:
     wrong = [each for _ in range(60) for each in false_in(draw(kind, rng), counted)]
     assert wrong == []
     assert sum(counted.values()) > 300
+
+
+@pytest.mark.parametrize("lag", [0.2, 1.0])
+@pytest.mark.parametrize("top", [20.0, 26.0, 29.0, 32.0, 40.0])
+def test_a_weak_pump_gives_more_as_the_gauge_falls(top: float, lag: float) -> None:
+    gpm = 3.785411784e-3 / 60
+    points = [{"flow_m3_s": q * gpm, "head_m": top * (1 - (q / 30) ** 2)} for q in (0, 10, 20, 28)]
+    pump = {"model": "curve", "lift_m": 0.0, "points": points, "start_lag_s": lag, "ramp_s": 3.0}
+    raw: dict[str, Any] = {
+        "format": "zerodip-system",
+        "version": 1,
+        "system": {
+            "kind": "well_bladder",
+            "tanks": [{"volume_m3": 0.0757}],
+            "pump": pump,
+            "demand": {"peak_draw_m3_s": 20 * gpm},
+        },
+        "settings": {"cut_in_gauge_pa": 40 * PSI, "cut_out_gauge_pa": 60 * PSI}
+        | {"pre_charge_gauge_pa": 20 * PSI},
+    }
+    figures = read_document(raw).figures()
+    assert figures.start_lowest_pa == pytest.approx(Told(raw).lowest(), abs=0.7 * PSI)
+    assert figures.slow_lowest_pa == pytest.approx(Told(raw).lowest(2.0), abs=0.7 * PSI)

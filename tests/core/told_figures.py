@@ -54,11 +54,25 @@ class Told:
 
     @property
     def known(self) -> bool:
-        """Whether its pump's whole line is in the file, at one inlet."""
-        of = self.raw["system"]
-        pump, supply = of["pump"], of.get("supply", {})
-        assumed = pump["model"] == "rated_point" and "dead_head_gauge_pa" not in pump
-        return not assumed and "lowest_inlet_gauge_pa" not in supply and of["kind"] != "boosted"
+        """Whether its pump's whole line is in the file."""
+        pump = self.raw["system"]["pump"]
+        return pump["model"] != "rated_point" or "dead_head_gauge_pa" in pump
+
+    @property
+    def inlet(self) -> float:
+        """What the pump's line was made with, Pa gauge."""
+        return float(self.raw["system"]["pump"].get("inlet_gauge_pa", 0.0))
+
+    @property
+    def lowest_inlet(self) -> float:
+        """The supply at its lowest, Pa gauge."""
+        return float(self.raw["system"].get("supply", {}).get("lowest_inlet_gauge_pa", self.inlet))
+
+    @property
+    def falls(self) -> float:
+        """How far the inlet falls below the pump's line, Pa; a pump known by its flow alone has no
+        inlet that it was made with."""
+        return max(self.inlet - self.lowest_inlet, 0.0)
 
     @cached_property
     def water(self) -> Water:
@@ -102,10 +116,15 @@ class Told:
 
     @property
     def stalls(self) -> float | None:
-        """The gauge pressure from which nothing is delivered, Pa; None where it always is."""
+        """The gauge from which nothing is delivered at the usual inlet, Pa; None where it is."""
         gauges, flows = self.line
         none = gauges[flows <= 0]
         return float(none[0]) if len(none) else None
+
+    @property
+    def stalls_lowest(self) -> float | None:
+        """The same with the inlet at its lowest."""
+        return None if self.stalls is None else self.stalls - self.falls
 
     def held(self, gauge: float) -> float:
         """Water above what does not come out, m³."""
@@ -138,14 +157,14 @@ class Told:
         return 1 / min(cycles) if min(cycles) > 0 else float("inf")
 
     def balance(self) -> float:
-        """Where pump and open taps balance, taps as orifices, Pa gauge."""
+        """Where pump and open taps balance with the inlet at its lowest, taps as orifices, Pa."""
         low, _ = self.points
         assert self.draw is not None
         up = min(RHO_G * self.raw["system"]["demand"].get("lowest_tap_m", 0.0), low - 1.0)
         k = self.draw / np.sqrt(low - up)
 
         def over(p: float) -> float:
-            return self.flow(p) - k * float(np.sqrt(p - up))
+            return self.flow(p + self.falls) - k * float(np.sqrt(p - up))
 
         if over(max(up, 0.0) + 1e-3) <= 0:
             return max(up, 0.0)
@@ -153,7 +172,8 @@ class Told:
 
     def lowest(self, slower: float = 1.0) -> float:
         """The lowest gauge in a start at the peak draw, stepped through time until the pump
-        delivers in full, `slower` times as slowly, Pa."""
+        delivers in full, `slower` times as slowly, Pa; a supply under pressure passes a pump that
+        stands."""
         pump, draw, store = self.raw["system"]["pump"], self.draw, self.water
         assert draw is not None
         lag, ramp = (slower * pump.get(name, usual) for name, usual in _START)
@@ -163,4 +183,5 @@ class Told:
             store.step(dt, min(max((time - lag) / max(ramp, 1e-9), 0.0), 1.0), draw)
             time += dt
             lowest = min(lowest, store.gauge())
-        return 0.0 if store.empty() else lowest
+        passes = self.lowest_inlet if self.raw["system"]["kind"] == "boosted" else 0.0
+        return max(0.0 if store.empty() else lowest, min(max(passes, 0.0), self.points[0]))

@@ -117,8 +117,8 @@ def pulse_seconds(
 ) -> tuple[float, float]:
     """Seconds on and off of one pulse with an accumulator: the `store` is (gauge Pa, water m³) from
     cut-in to cut-out, `fills` and `drains` are the net flow in and the flow out (m³/s) at each of
-    them. By the trapezium rule in the water held; infinity where a net flow is not above 0. Source:
-    mass balance dW/dt."""
+    them, straight between them; infinity where a net flow is not above 0. Source: mass balance
+    dW/dt."""
     return _seconds(store, fills), _seconds(store, drains)
 
 
@@ -126,4 +126,12 @@ def _seconds(store: Sequence[tuple[float, float]], flows: Sequence[float]) -> fl
     if min(flows) <= 0:
         return float("inf")
     steps = zip(store, store[1:], flows, flows[1:], strict=False)
-    return math.fsum((b[1] - a[1]) * (1 / f + 1 / g) / 2 for a, b, f, g in steps)
+    return math.fsum((b[1] - a[1]) / _mean_flow(f, g) for a, b, f, g in steps)
+
+
+def _mean_flow(first: float, last: float) -> float:
+    """The logarithmic mean: what a flow that changes evenly with the water held amounts to. Where
+    it falls to next to nothing, as beside the running pressure, no other mean will do."""
+    if abs(first - last) <= 1e-6 * first:
+        return first
+    return (first - last) / math.log(first / last)

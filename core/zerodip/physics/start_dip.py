@@ -1,7 +1,7 @@
 """The moment of starting: what the tank must hold back while the pump is not delivering yet."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from zerodip.physics.bladder_tank import Bank, pressure_abs_pa, water_m3
 
@@ -10,7 +10,10 @@ __all__ = [
     "lowest_abs_pa",
     "reserve_m3",
     "start_need_m3",
+    "weak_start_need_m3",
 ]
+
+STEPS = 12
 
 
 def reserve_m3(bank: Bank, cut_in_abs_pa: float) -> float:
@@ -98,3 +101,26 @@ def start_need_m3(draw_m3_s: float, flow_m3_s: float, lag_s: float, ramp_s: floa
         meets_s = ramp_s * draw_m3_s / flow_m3_s if flow_m3_s else 0.0
         return draw_m3_s * (lag_s + meets_s / 2)
     return draw_m3_s * lag_s + (draw_m3_s - flow_m3_s / 2) * ramp_s
+
+
+def weak_start_need_m3(
+    draw_m3_s: float, delivers: Callable[[float], float], lag_s: float, ramp_s: float
+) -> float:
+    """The same for a pump that gives less than the draw at cut-in, and more as the gauge falls.
+
+    Args:
+        draw_m3_s: Steady draw, m³/s, 0 or more.
+        delivers: The pump's whole flow, m³/s, once so much water (m³) is taken; never falls.
+        lag_s: From the switch's closing to the first delivery, s, 0 or more.
+        ramp_s: From the first delivery to the whole of it, s, 0 or more.
+
+    Returns:
+        Water, m³.
+
+    Source: Mass balance, stepped; each step by the flow at its beginning, the least in it.
+    """
+    taken = most = draw_m3_s * lag_s
+    for k in range(STEPS):
+        taken += ramp_s / STEPS * (draw_m3_s - (k + 0.5) / STEPS * delivers(taken))
+        most = max(most, taken)
+    return most

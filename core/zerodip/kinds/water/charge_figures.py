@@ -110,7 +110,7 @@ class ChargeFigures(PlateFigures):
         """The pre-charge at the season's mean that at the warmest is just what no start dips with,
         or lies below cut-in by the gauge's error where the draw is not known."""
         mean, warmest = self.system.site.mean_k, self.system.site.warmest_k
-        most = self.no_dip_charge_pa(self.dip_need_m3)
+        most = self.no_dip_charge_pa(self.careful_need_m3)
         below = self.cut_in_there_pa - self.gauge_error_pa if most is None else most
         return self.charge_at_pa(mean, warmest, below)
 
@@ -149,13 +149,13 @@ class ChargeFigures(PlateFigures):
     def dip_charge_pa(self) -> float | None:
         """The most with which no start dips, less the gauge's error; None where that is not known,
         or no pre-charge avoids it."""
-        return self._held_back_pa(self.dip_need_m3)
+        return self._held_back_pa(self.careful_need_m3)
 
     @figure("pressure")
     def trip_charge_pa(self) -> float | None:
         """The most with which a start twice as slow stays clear of the low-pressure cut-off, less
         the gauge's error; None without such a cut-off, or where no pre-charge does."""
-        return self._held_back_pa(self.slow_need_m3) if self.low_pressure_cut_off else None
+        return self._held_back_pa(self.careful_slow_need_m3) if self.low_pressure_cut_off else None
 
     def _held_back_pa(self, need_m3: float | None) -> float | None:
         most = self.no_dip_charge_pa(need_m3)

@@ -7,8 +7,13 @@ from zerodip.kinds.water.model import BOOSTED
 from zerodip.kinds.water.tap_figures import TapFigures
 from zerodip.physics.atmosphere import head_pa
 from zerodip.physics.bladder_tank import Bank, water_m3
-from zerodip.physics.pump_delivery import Delivery, tapped_gauge_pa
-from zerodip.physics.start_dip import largest_pre_charge_abs_pa, lowest_abs_pa, start_need_m3
+from zerodip.physics.pump_delivery import Delivery, flow_m3_s, tapped_gauge_pa
+from zerodip.physics.start_dip import (
+    largest_pre_charge_abs_pa,
+    lowest_abs_pa,
+    start_need_m3,
+    weak_start_need_m3,
+)
 from zerodip.text.figure import Reading, figure
 
 __all__ = ["StartFigures"]
@@ -25,12 +30,31 @@ class StartFigures(TapFigures):
 
     @figure("volume")
     def dip_need_m3(self) -> float | None:
-        """The reserve that a start needs at the peak draw, until the pump delivers in full."""
+        """The reserve that a start takes at the peak draw, until the pump delivers in full."""
+        return self._taken_m3(self.careful_need_m3, 1.0)
+
+    @figure("volume")
+    def careful_need_m3(self) -> float | None:
+        """The same by the pump's flow at cut-in, the least in the start: what a pre-charge should
+        hold back, whatever the gauge does meanwhile."""
         if self.peak_draw_m3_s is None:
             return None
         return start_need_m3(
             self.peak_draw_m3_s, self.cut_in_flow_m3_s, self.start_lag_s, self.ramp_s
         )
+
+    def _taken_m3(self, careful_m3: float | None, slower: float) -> float | None:
+        """What a start takes that is `slower` times as slow, of what it takes at most."""
+        draw = self.peak_draw_m3_s
+        if draw is None or careful_m3 is None or self.cut_in_flow_m3_s >= draw:
+            return careful_m3
+        lag, ramp = slower * self.start_lag_s, slower * self.ramp_s
+        return weak_start_need_m3(draw, self._delivers_m3_s, lag, ramp)
+
+    def _delivers_m3_s(self, taken_m3: float) -> float:
+        """The pump's flow once so much is taken out of the tank at cut-in."""
+        fallen = lowest_abs_pa(self.bank, self.cut_in_abs_pa, taken_m3, self.datum_pa)
+        return flow_m3_s(self.line, fallen - self.datum_pa)
 
     @property
     def lag_need_m3(self) -> float:
@@ -71,7 +95,12 @@ class StartFigures(TapFigures):
     @figure("volume")
     def slow_need_m3(self) -> float | None:
         """The reserve that a start twice as slow would need."""
-        return None if self.dip_need_m3 is None else 2 * self.dip_need_m3
+        return self._taken_m3(self.careful_slow_need_m3, 2.0)
+
+    @figure("volume")
+    def careful_slow_need_m3(self) -> float | None:
+        """The same by the pump's flow at cut-in."""
+        return None if self.careful_need_m3 is None else 2 * self.careful_need_m3
 
     @figure("pressure")
     def slow_lowest_pa(self) -> float | None:
@@ -141,14 +170,14 @@ class StartFigures(TapFigures):
     def largest_pre_charge_abs_pa(self) -> float | None:
         """The largest pre-charge, of the tanks that are set, with which no start dips; None also
         where no pre-charge does."""
-        if self.dip_need_m3 is None:
+        if self.careful_need_m3 is None:
             return None
         of = self.bank.vessels
         own = [
             k for k, tank in enumerate(self.system.tanks) if tank.pre_charge_gauge_pa is not None
         ]
         held = water_m3(Bank(tuple(of[k] for k in own), self.bank.exponent), self.cut_in_abs_pa)
-        need = max(self.dip_need_m3 - held, 0.0)
+        need = max(self.careful_need_m3 - held, 0.0)
         shared = [(v.volume_m3, v.acceptance_m3) for k, v in enumerate(of) if k not in own]
         return largest_pre_charge_abs_pa(shared, self.cut_in_abs_pa, need)
 
