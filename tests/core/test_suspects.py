@@ -1,6 +1,7 @@
 """Suspects as they are shown: one work a row, their words, and what is said at the end."""
 
 import random
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -12,7 +13,8 @@ from zerodip.diagnosis.likelihood import likelihood_of
 from zerodip.diagnosis.parts import Observation
 from zerodip.errors import InvalidInput
 from zerodip.fileformat.document import read_document
-from zerodip.kinds.registry import kind_of
+from zerodip.fileformat.templates import template_file
+from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.trials import Trials
 from zerodip.units import PSI
 from zerodip.visit.suspects import said, share_of
@@ -108,3 +110,14 @@ def test_what_puts_a_cause_right_is_what_decide_tried(kind: str) -> None:
             assert row.remedy_says.endswith(trials.advice(trials.now.broken[shows[0]]).says)
             assert "see Sizes" not in row.remedy_says
     assert tried > 1
+
+
+def test_what_a_usual_value_decides_is_read_before_a_tank_is_bought() -> None:
+    seen = [Observation("clicks", True)]
+    figures = read_document(template_file("well_air", "New one")).figures()
+    says = {row.id: row.remedy_says for row in suspects_of(figures, seen, "us")}
+    assert says["tank_small"].startswith("Read first: the tank's volume, on its plate; ")
+    read = replace(figures.system, assumed=())
+    so = figures_for(read, figures.settings, figures.practice)
+    says = {row.id: row.remedy_says for row in suspects_of(so, seen, "us")}
+    assert "Read first" not in says["tank_small"]

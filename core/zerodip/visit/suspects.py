@@ -2,7 +2,7 @@
 puts it right."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from operator import mul
 from typing import Any
@@ -10,7 +10,9 @@ from typing import Any
 from zerodip.diagnosis.inference import Belief
 from zerodip.diagnosis.parts import Cause, Item, Observation
 from zerodip.kinds.figures import Figures
+from zerodip.kinds.findings import findings_of
 from zerodip.kinds.trials import Trials
+from zerodip.rules.engine import Finding, is_broken
 from zerodip.units import text
 
 __all__ = [
@@ -118,8 +120,9 @@ def suspects(belief: Belief, figures: Figures, units: str) -> tuple[Suspect, ...
     Returns:
         At most four, the likeliest first.
     """
-    trials = Trials(figures, units)
-    return tuple(_suspect(belief, group, trials) for group in likely_works(belief))
+    broken = {f.rule.id: f for f in findings_of(figures, sure=False) if is_broken(f)}
+    tried = PutRight(Trials(figures, units), broken)
+    return tuple(_suspect(belief, group, tried) for group in likely_works(belief))
 
 
 def likely_works(belief: Belief) -> list[list[Cause[Any]]]:
@@ -139,20 +142,29 @@ def likely_works(belief: Belief) -> list[list[Cause[Any]]]:
     return likely[:_SHOWN]
 
 
-def _puts_right(cause: Cause[Any], trials: Trials) -> str:
-    """What puts a cause right, with what was tried against what it breaks in Decide."""
-    says = cause.remedy.says
-    broken = next(
-        (trials.now.broken[rule] for rule in cause.breaks if rule in trials.now.broken), None
-    )
-    if broken is None:
-        return says
-    tried = trials.advice(broken).says
-    return tried if cause.remedy.kind in _BY_FIGURES else f"{says} {tried}"
+@dataclass(frozen=True)
+class PutRight:
+    """The remedies of a system, and what Decide finds broken on it, by rule."""
+
+    trials: Trials
+    broken: Mapping[str, Finding]
+
+    def of(self, cause: Cause[Any]) -> str:
+        """What puts a cause right, with what was tried against what it breaks in Decide. What a
+        usual value decides is read first."""
+        says, by_figures = cause.remedy.says, cause.remedy.kind in _BY_FIGURES
+        broken = next((self.broken[rule] for rule in cause.breaks if rule in self.broken), None)
+        if broken is None:
+            return says
+        if broken.usual:
+            first = f"Read first: {'; '.join(each.title for each in broken.usual)}."
+            return first if by_figures else f"{says} {first}"
+        tried = self.trials.advice(broken).says
+        return tried if by_figures else f"{says} {tried}"
 
 
-def _suspect(belief: Belief, group: Sequence[Cause[Any]], trials: Trials) -> Suspect:
-    units = trials.units
+def _suspect(belief: Belief, group: Sequence[Cause[Any]], tried: PutRight) -> Suspect:
+    units = tried.trials.units
     cause, p = group[0], belief.by_cause[group[0].id]
     ratios = _ratios(belief, cause.id)
     told = {each.item: said(item_of(belief, each), each, units) for each in belief.observations}
@@ -166,7 +178,7 @@ def _suspect(belief: Belief, group: Sequence[Cause[Any]], trials: Trials) -> Sus
         against=tuple(told[item] for item, ratio in reversed(ratios) if ratio <= 1 / _SPEAKS),
         remedy=cause.remedy.id,
         remedy_kind=cause.remedy.kind,
-        remedy_says=_puts_right(cause, trials),
+        remedy_says=tried.of(cause),
         minutes=cause.remedy.minutes,
         if_left=cause.if_left,
         same_work=tuple(
