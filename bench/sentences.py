@@ -1,7 +1,8 @@
-"""What Decide says of systems drawn wider than sensible, beside plants of their own: how many
-sentences and figures were compared, and which were not so.
+"""What Decide says of systems drawn wider than sensible, and Propose and Sizes of the ways to set
+them, beside plants of their own: how many sentences and figures were compared, and which were not
+so.
 
-Usage: bench/run sentences [systems a kind, 2000] [seed, 2040]
+Usage: bench/run sentences [systems a kind, 2000; a fifth of them for ways] [seed, 2040]
 """
 
 import random
@@ -9,7 +10,7 @@ import sys
 from collections import Counter
 from collections.abc import Callable
 
-from tests.core import test_told_air, test_told_demand, test_told_figures
+from tests.core import test_told_air, test_told_choices, test_told_demand, test_told_figures
 from tests.core.drawn import draw
 
 Compared = Callable[[random.Random, Counter[str]], list[str]]
@@ -19,6 +20,11 @@ def _water(kind: str) -> Compared:
     return lambda rng, counted: test_told_figures.false_in(draw(kind, rng), counted)
 
 
+def _choices(kind: str) -> Compared:
+    return lambda rng, counted: test_told_choices.false_in(draw(kind, rng), counted)
+
+
+CHOICES = {f"{kind} ways": _choices(kind) for kind in test_told_choices.KINDS}
 WAYS: dict[str, Compared] = {
     **{kind: _water(kind) for kind in test_told_figures.KINDS},
     "compressor": lambda rng, counted: test_told_air.false_in(draw("compressor", rng), counted),
@@ -30,10 +36,11 @@ WAYS: dict[str, Compared] = {
 
 def main(count: int = 2000, seed: int = 2040) -> None:
     """Prints the counts for each kind."""
-    for kind, compared in WAYS.items():
+    for kind, compared in {**WAYS, **CHOICES}.items():
         rng, counted = random.Random(f"{kind} {seed}"), Counter[str]()
-        wrong = [each for _ in range(count) for each in compared(rng, counted)]
-        print(f"{kind}: {count} systems, {sum(counted.values())} compared, {len(wrong)} not so")
+        size = count // 5 if kind in CHOICES else count
+        wrong = [each for _ in range(size) for each in compared(rng, counted)]
+        print(f"{kind}: {size} systems, {sum(counted.values())} compared, {len(wrong)} not so")
         for each in wrong[:10]:
             print(f"    {each}")
         for name, many in sorted(counted.items()):

@@ -72,18 +72,18 @@ def _figures(made: Decision, so: dict[str, float], counted: Counter[str]) -> Ite
     for where, name, value, words in all_told(made, RESULTS, SAID):
         if name in so:
             counted[where] += 1
-            if not _near(name, value, so, NEAR if where.startswith("result") else SAID_NEAR[name]):
+            if not near(name, value, so, NEAR if where.startswith("result") else SAID_NEAR[name]):
                 yield f"{where}: {words}, so {so[name]}"
 
 
-def _near(name: str, said: float, so: dict[str, float], share: float) -> bool:
+def near(name: str, said: float, so: dict[str, float], share: float) -> bool:
     """Alike, as rounded on the page; or on the safe side by what care allows."""
     true, care = so[name], so[CARE] if name in SLOW else 0.0
     least = HAIR if abs(true) > 2000 else 0.5 if abs(true) >= 1 else 0.01
     if name in PRESSURES and abs(true) <= 2000:
         least = 0.006 * PSI  # as a pressure near nothing is rounded
     elif abs(true) < 0.05:
-        least = 2e-4
+        least = 0.006 if name == "run" else 2e-4
     apart = abs(said - true)
     return -care <= said - true <= 0 or apart <= share * abs(true) + least or said == true
 
