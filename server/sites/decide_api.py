@@ -12,7 +12,7 @@ from zerodip.decide.compare import PracticeMatter
 from zerodip.decide.propose import Proposal
 from zerodip.decide.size import Sizing
 
-from .schemas import DecideOut, FileIn, SizesWanted, WhatIf
+from .schemas import DecideOut, FileIn, ProposalWanted, SizesWanted, WhatIf
 
 router = Router(tags=["decide"])
 ASK = {"x-permission": "decide.ask"}
@@ -26,7 +26,7 @@ def ask_decide(request: HttpRequest, body: WhatIf, units: Units = "us") -> HttpR
 
 
 @router.post("/propose", response={200: Proposal, **REFUSALS}, openapi_extra=ASK)
-def ask_propose(request: HttpRequest, body: FileIn, units: Units = "us") -> Proposal:
+def ask_propose(request: HttpRequest, body: ProposalWanted, units: Units = "us") -> Proposal:
     """Which settings to take, why, and what each other way would cost. Nothing is stored."""
     return what_if.answer_propose(body.model_dump(), units)
 

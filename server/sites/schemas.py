@@ -51,6 +51,13 @@ _TARGET: dict[str, Any] = {
 }
 
 
+class ProposalWanted(Schema):
+    """A file to set; whether a stop was seen on site that is not put right."""
+
+    document: SystemFile
+    stop_seen: bool = False
+
+
 class SizesWanted(Schema):
     """A file to size; the target (s, or 1/s; what the practice wants if null) and the nominal
     volumes (m³; the usual if null)."""

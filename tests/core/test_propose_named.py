@@ -45,6 +45,7 @@ def test_what_lies_in_the_plant_moves_no_setting_and_is_not_called_well(
     stops = told.proposed.stops > 0
     assert told.headline == ("Settings can stay; a stop is open" if stops else "Leave it as it is")
     assert any(line.endswith("nothing to gain by turning.") for line in told.why)
+    assert "a stop is open" in propose(of, settings(), stop_seen=True).headline
 
 
 def test_of_two_tanks_that_differ_the_air_is_let_out_and_no_nut_turned() -> None:

@@ -83,7 +83,8 @@ def _kept(raw: Raw, made: Proposal, counted: Counter[str]) -> Iterator[str]:
 def _limits(raw: Raw, now: Told) -> dict[str, float]:
     """What no cut-out may reach, Pa gauge, by the plates."""
     of, up = raw["system"], 999.1 * 9.80665 * raw["system"].get("tanks_above_m", 0.0)
-    made = {"plate": tank["max_gauge_pa"] + up for tank in of["tanks"] if "max_gauge_pa" in tank}
+    plates = [tank["max_gauge_pa"] + up for tank in of["tanks"] if "max_gauge_pa" in tank]
+    made = {"plate": min(plates)} if plates else {}
     made |= {"relief": of["relief"]["setting_gauge_pa"]} if len(of["relief"]) > 1 else {}
     return made | ({} if now.stalls_lowest is None else {"dead-head": now.stalls_lowest})
 

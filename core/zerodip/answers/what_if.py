@@ -91,7 +91,8 @@ def answer_propose(asked: _Asked, units: str) -> Proposal:
     """Which settings to take, why, and what each other way would cost.
 
     Args:
-        asked: `document` (a system's file).
+        asked: `document` (a system's file), `stop_seen` (whether a stop was seen on site that is
+            not put right).
         units: Unit system of the texts: "us", "metric" or "kpa".
 
     Returns:
@@ -100,8 +101,8 @@ def answer_propose(asked: _Asked, units: str) -> Proposal:
     Raises:
         InvalidInput: With every fault of the file, by its path.
     """
-    document = _read(asked, [])
-    return propose(document.system, document.settings, document.practice, units)
+    document, seen = _read(asked, []), bool(asked.get("stop_seen"))
+    return propose(document.system, document.settings, document.practice, units, seen)
 
 
 def answer_compare(asked: _Asked, units: str) -> tuple[PracticeMatter, ...]:

@@ -77,7 +77,11 @@ def _key(settings: Settings) -> tuple[float, ...]:
 
 
 def propose(
-    system: System, settings: Settings, practice: Practice | None = None, units: str = "us"
+    system: System,
+    settings: Settings,
+    practice: Practice | None = None,
+    units: str = "us",
+    stop_seen: bool = False,
 ) -> Proposal:
     """The best of the settings worth trying: no limit passed, the wanted pressure kept, then the
     fewest cautions; where nothing is left to say against it, the switch as it is; then a run within
@@ -89,6 +93,7 @@ def propose(
         settings: What the technician sets.
         practice: The practice followed; the usual if None.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        stop_seen: Whether a stop was seen on site that is not put right: it is in no figure here.
 
     Returns:
         Today's settings, the best, the next best and the usual ones.
@@ -104,21 +109,24 @@ def propose(
     tried = [now, *(judged(alike, each, followed) for each in others)]
     if alike is not system:
         tried.append(judged(alike, settings, followed))
-    choice = _Choice(system, now, tried, units)
+    choice = _Choice(system, now, tried, units, stop_seen)
     if choice.standing != _NOTHING_AGAINST:
         more = dict.fromkeys(
             _in_any_steps(kind_of(now.figures).proposing.finer, now.figures, units)
         )
         better = choice.better(judged(alike, each, followed) for each in more)
-        choice = _Choice(system, now, [*tried, *better], units)
+        choice = _Choice(system, now, [*tried, *better], units, stop_seen)
     return choice.proposal()
 
 
 class _Choice:
     """The ways tried, against the pressure wanted."""
 
-    def __init__(self, system: System, now: Judged, tried: list[Judged], units: str) -> None:
+    def __init__(
+        self, system: System, now: Judged, tried: list[Judged], units: str, stop_seen: bool
+    ) -> None:
         self.system, self.now, self.tried, self.units = system, now, tried, units
+        self.stop_seen = stop_seen
         self.kind = kind_of(now.figures)
         self.raised_to = raised_to_pa(self.kind.limits, now.figures)
         self.floor_pa = self.kind.proposing.floor_pa(now.figures)
@@ -280,7 +288,7 @@ class _Choice:
             return "By usual values only"
         if not self.same:
             return "Set"
-        stops = any(each.verdict is Verdict.STOP for each in self.best.broken)
+        stops = any(each.verdict is Verdict.STOP for each in self.best.broken) or self.stop_seen
         return "Settings can stay; a stop is open" if stops else "Leave it as it is"
 
     def _on_usual(self) -> str:

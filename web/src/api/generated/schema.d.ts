@@ -3533,11 +3533,16 @@ export interface components {
             stops: number;
         };
         /**
-         * FileIn
-         * @description A file to weigh other settings or ways for.
+         * ProposalWanted
+         * @description A file to set; whether a stop was seen on site that is not put right.
          */
-        FileIn: {
+        ProposalWanted: {
             document: components["schemas"]["SystemFile"];
+            /**
+             * Stop Seen
+             * @default false
+             */
+            stop_seen: boolean;
         };
         /**
          * PracticeMatter
@@ -3559,6 +3564,13 @@ export interface components {
             reasons: {
                 [key: string]: string;
             };
+        };
+        /**
+         * FileIn
+         * @description A file to weigh other settings or ways for.
+         */
+        FileIn: {
+            document: components["schemas"]["SystemFile"];
         };
         /**
          * SecondOpinion
@@ -8946,7 +8958,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FileIn"];
+                "application/json": components["schemas"]["ProposalWanted"];
             };
         };
         responses: {

@@ -60,6 +60,7 @@
       {#if shown === 'propose'}
         <Propose
           {board}
+          stopSeen={seen.some((each) => each.verdict === 'stop')}
           ontaken={() => dialog.close()}
           onreading={(path) => {
             dialog.close()

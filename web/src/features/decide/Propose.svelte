@@ -9,16 +9,22 @@
 
   let {
     board,
+    stopSeen,
     ontaken,
     onreading,
-  }: { board: BoardState; ontaken: () => void; onreading: (path: string) => void } = $props()
+  }: {
+    board: BoardState
+    stopSeen: boolean
+    ontaken: () => void
+    onreading: (path: string) => void
+  } = $props()
   type Option = Schemas['Option']
   const asked = new Query<Schemas['Proposal']>()
   const proposal = $derived(asked.data)
   const problem = $derived(asked.problem)
 
   $effect(() => {
-    const body = { document: board.file! }
+    const body = { document: board.file!, stop_seen: stopSeen }
     const params = { query: { units: preferences.units } }
     void asked.ask(api.POST('/api/propose', { body, params }))
   })
