@@ -149,22 +149,24 @@ class PutRight:
     trials: Trials
     broken: Mapping[str, Finding]
 
-    def of(self, cause: Cause[Any]) -> str:
-        """What puts a cause right, with what was tried against what it breaks in Decide. What a
-        usual value decides is read first."""
-        says, by_figures = cause.remedy.says, cause.remedy.kind in _BY_FIGURES
+    def of(self, cause: Cause[Any]) -> tuple[str, int]:
+        """What puts a cause right, with what was tried against what it breaks in Decide, and its
+        minutes (0 where they are not told). What a usual value decides is read first."""
+        says, minutes = cause.remedy.says, cause.remedy.minutes
+        by_figures = cause.remedy.kind in _BY_FIGURES
         broken = next((self.broken[rule] for rule in cause.breaks if rule in self.broken), None)
         if broken is None:
-            return says
+            return says, minutes
         if broken.usual:
             first = f"Read first: {'; '.join(each.title for each in broken.usual)}."
-            return first if by_figures else f"{says} {first}"
+            return (first, 0) if by_figures else (f"{says} {first}", minutes)
         tried = self.trials.advice(broken).says
-        return tried if by_figures else f"{says} {tried}"
+        return (tried, 0) if by_figures else (f"{says} {tried}", minutes)
 
 
 def _suspect(belief: Belief, group: Sequence[Cause[Any]], tried: PutRight) -> Suspect:
     units = tried.trials.units
+    says, minutes = tried.of(group[0])
     cause, p = group[0], belief.by_cause[group[0].id]
     ratios = _ratios(belief, cause.id)
     told = {each.item: said(item_of(belief, each), each, units) for each in belief.observations}
@@ -178,8 +180,8 @@ def _suspect(belief: Belief, group: Sequence[Cause[Any]], tried: PutRight) -> Su
         against=tuple(told[item] for item, ratio in reversed(ratios) if ratio <= 1 / _SPEAKS),
         remedy=cause.remedy.id,
         remedy_kind=cause.remedy.kind,
-        remedy_says=tried.of(cause),
-        minutes=cause.remedy.minutes,
+        remedy_says=says,
+        minutes=minutes,
         if_left=cause.if_left,
         same_work=tuple(
             SameWork(id=each.id, title=each.title, probability=belief.by_cause[each.id])
