@@ -8,6 +8,7 @@ import tempfile
 import zlib
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 from typing import IO
 
@@ -16,6 +17,7 @@ import polars as pl
 
 from zerodip.errors import UnreadableFile
 from zerodip.recording.arrays import Floats
+from zerodip.recording.clocks import OneClock
 from zerodip.recording.guess import HEAD_BYTES, Guess, guess, named
 from zerodip.recording.layout import TIME_STYLES, Column, Layout
 from zerodip.recording.samples import Samples
@@ -136,7 +138,7 @@ def _rows(path: Path, first: int, count: int) -> pl.DataFrame:
 
 def samples_of(stream: IO[bytes], layout: Layout) -> Iterator[Samples]:
     """The samples of a file, a block at a time, as they stand in it: nothing is put in order or
-    left out but rows without a time and a pressure.
+    left out but rows without a time and a pressure. A clock that was changed meanwhile is undone.
 
     Args:
         stream: The file from its beginning.
@@ -154,14 +156,25 @@ def samples_of(stream: IO[bytes], layout: Layout) -> Iterator[Samples]:
         blocks = _blocks(unpacked(stream), layout)
         tables = (_table(block, layout) for block in blocks)
     last: float | None = None
-    rows = 0
+    rows, clock = 0, _clock_of(layout)
     for table in tables:
         made = _samples(table, layout, last, rows)
         rows += len(table)
         known = made.time_s[np.isfinite(made.time_s)]
         last = float(known[-1]) if len(known) else last
+        if len(made) and clock:
+            times, back, forward = clock.undone(made.time_s)
+            made = replace(made, time_s=times, put_back=back, put_forward=forward)
         if len(made):
             yield made
+
+
+def _clock_of(layout: Layout) -> OneClock | None:
+    """The recorder's clock; None where its times do not go by one that is changed."""
+    if layout.style not in ("pattern", "words", "excel_days"):
+        return None
+    told = "%#z" in layout.pattern
+    return OneClock(local=not layout.zone and not told)
 
 
 def _tables_of_parquet(stream: IO[bytes], rows: int = 1 << 20) -> Iterator[pl.DataFrame]:

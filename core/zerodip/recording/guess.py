@@ -29,6 +29,7 @@ _OTHERS = (
 )
 # A figure, perhaps with its unit.
 _NUMBER = re.compile(r"^[-+]?(\d+([.,]\d*)?|[.,]\d+)([eE][-+]?\d+)?( ?[a-zA-Z/²³%°]{1,8})?$")
+_MISSING = ("nan", "n/a", "na", "null", "none", "-", "--", "---", "err", "error", "over", "under")
 _RANK = ("pattern", "epoch_s", "epoch_ms", "epoch_us", "excel_days", "clock", "words")
 
 
@@ -126,11 +127,28 @@ def _table(lines: Sequence[str], separator: str) -> tuple[list[list[str]], int]:
     width = max(counts, key=lambda each: (counts[each], each))
     if width == 1 and separator != ",":
         return [], 0
-    first = next(
-        at for at, row in enumerate(rows) if len(row) == width and any(map(_is_number, row))
+    alike = [row for row in rows if len(row) == width and any(map(_is_number, row))]
+    usual = Counter(map(_shape, alike)).most_common(1)[0][0]
+    # "Interval;10 s" stands over the table and is no row of it.
+    first = next(at for at, row in enumerate(rows) if len(row) == width and _fits(row, usual))
+    rows = [row for row in rows[first:] if len(row) == width and any(map(_is_number, row))]
+    return rows, first
+
+
+def _shape(row: Sequence[str]) -> tuple[str, ...]:
+    """What each field is: a number, words with figures in them, words alone, or nothing."""
+    return tuple(
+        "number" if _is_number(each) else "figures" if re.search(r"\d", each) else each and "words"
+        for each in row
     )
-    alike = [row for row in rows[first:] if len(row) == width and any(map(_is_number, row))]
-    return alike, first
+
+
+def _fits(row: Sequence[str], usual: Sequence[str]) -> bool:
+    """Whether a row may be one of a table: where its rows have figures, it has some or nothing."""
+    return any(map(_is_number, row)) and all(
+        is_ in (was, "") or was in ("words", "") or is_ != "words" or field.lower() in _MISSING
+        for is_, was, field in zip(_shape(row), usual, row, strict=True)
+    )
 
 
 def named(headings: Sequence[str]) -> tuple[Heading, ...]:

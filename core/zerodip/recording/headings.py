@@ -7,6 +7,7 @@ from contextlib import suppress
 from statistics import median
 
 from zerodip.recording.layout import SIGNALS, Column
+from zerodip.recording.scales import scale_in
 
 __all__ = ["columns_of"]
 
@@ -21,16 +22,18 @@ _UNITS = (
     ("gauge", "Pa", r"pa"),
     ("gauge", "mH2O", r"m ?h2o|mwc|mws|mwk"),
     ("gauge", "ftH2O", r"ft ?h2o|ftwc"),
-    ("flow", "gpm", r"gpm|gal/min"),
-    ("flow", "L/min", r"l/min|lpm"),
-    ("flow", "L/s", r"l/s|lps"),
-    ("flow", "L/h", r"l/h|lph"),
-    ("flow", "m3/h", r"m[3³]/h"),
-    ("current", "A", r"[(\[]a[)\]]|amps?|amperes?"),
+    ("flow", "gpm", r"gpm|gal(/|[_ ]per[_ ])min"),
+    ("flow", "L/min", r"l(/|[_ ]per[_ ])min|lpm"),
+    ("flow", "L/s", r"l(/|[_ ]per[_ ])s(ec)?|lps"),
+    ("flow", "L/h", r"l(/|[_ ]per[_ ])h|lph"),
+    ("flow", "m3/h", r"m[3³](/|[_ ]per[_ ])h"),
+    ("current", "A", r"amps?|amperes?"),
     ("gauge", "mA", r"ma"),
     ("gauge", "mV", r"mv"),
-    ("gauge", "V", r"[(\[]v[)\]]|volts?"),
+    ("gauge", "V", r"volts?"),
 )
+# One letter is a unit only in brackets or behind a stroke, whatever stands before it.
+_LETTERS = (("current", "A", r"[(\[]a[)\]]|/ ?a$"), ("gauge", "V", r"[(\[]v[)\]]|/ ?v$"))
 _NAMES = (
     ("gauge", r"press|druck|presi|gauge|manom"),
     ("current", r"current|amp|strom|courant|corrente"),
@@ -58,8 +61,14 @@ def columns_of(
     """
     names = {at: headings[at] if at < len(headings) else "" for at in columns}
     known = {at: _known(name) for at, name in names.items()}
-    gauge = _gauge_at(columns, known)
-    made = [_gauge(gauge, columns[gauge], names[gauge], known[gauge][1], chatter)]
+    scales = {at: _scale(name, known[at][1], chatter, at) for at, name in names.items()}
+    gauge = _gauge_at(columns, known, scales)
+    scale = scales[gauge]
+    made = (
+        [(scale, [])]
+        if scale
+        else [_gauge(gauge, columns[gauge], names[gauge], known[gauge][1], chatter)]
+    )
     doubts = made[0][1]
     for at, (holds, unit) in known.items():
         if holds in ("current", "flow") and at != gauge and holds not in {c.holds for c, _ in made}:
@@ -77,14 +86,35 @@ def _known(name: str) -> tuple[str, str]:
                 return "current", "mA"
             if not by_name or by_name == holds:
                 return holds, unit
+    for holds, unit, sign in _LETTERS:
+        if re.search(sign, low) and by_name in ("", holds):
+            return holds, unit
     return by_name, ""
 
 
-def _gauge_at(columns: Mapping[int, Sequence[str]], known: Mapping[int, tuple[str, str]]) -> int:
-    """The column of pressure: the one that says so, with a unit of pressure rather than a signal;
-    else the first that says nothing."""
+def _scale(name: str, unit: str, chatter: str, at: int) -> Column | None:
+    """The scale of a signal, by its name; by the lines before the table where it is of that
+    signal."""
+    made = scale_in(name, at)
+    if made is None and unit in SIGNALS:
+        made = scale_in(chatter, at)
+    return made if made is None or made.unit == unit else None
+
+
+def _gauge_at(
+    columns: Mapping[int, Sequence[str]],
+    known: Mapping[int, tuple[str, str]],
+    scales: Mapping[int, Column | None],
+) -> int:
+    """The column of pressure: the one that says so, with a unit of pressure or a signal with its
+    scale rather than a signal alone; else the first that says nothing."""
     rank = {
-        at: (holds == "gauge" and unit not in (*SIGNALS, ""), holds == "gauge", not holds, -at)
+        at: (
+            (holds == "gauge" and unit not in (*SIGNALS, "")) or scales[at] is not None,
+            holds == "gauge",
+            not holds,
+            -at,
+        )
         for at, (holds, unit) in known.items()
     }
     return max(columns, key=lambda at: rank[at])

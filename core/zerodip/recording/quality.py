@@ -21,7 +21,6 @@ _SPIKE = 12.0  # noise times which one sample stands out, and at least
 _SPIKE_PA = 5 * PSI
 _STILL_S, _STILL_SAMPLES = 3600.0, 120
 _BELOW_PA, _NOISY_PA = -1 * PSI, 0.05 * PSI
-_HOUR_S, _HOUR_WITHIN_S = 3600.0, 90.0
 
 
 @dataclass(frozen=True)
@@ -45,7 +44,8 @@ class Quality:
     missing: int = 0
     repeated: int = 0
     back: int = 0
-    clock_changes: int = 0
+    clock_changes: int = 0  # put back an hour
+    clock_forward: int = 0
     gaps: int = 0
     gap_s: float = 0.0
     longest: list[Gap] = field(default_factory=list)
@@ -58,6 +58,8 @@ class Quality:
     def feed(self, block: Samples) -> None:
         """Counts one block, in the file's own order."""
         self.samples += len(block)
+        self.clock_changes += block.put_back
+        self.clock_forward += block.put_forward
         timed = np.isfinite(block.time_s)
         self.no_time += int((~timed).sum())
         known = np.isfinite(block.gauge_pa)
@@ -77,8 +79,6 @@ class Quality:
         steps = np.diff(times)
         self.repeated += int((steps == 0).sum())
         self.back += int((steps < 0).sum())
-        hour = np.abs(np.abs(steps) - _HOUR_S) < max(_HOUR_WITHIN_S, 2 * self.step_s)
-        self.clock_changes += int((hour & (steps < 0)).sum())
         gaps = np.flatnonzero(steps > gap_s(self.step_s))
         self.gaps += len(gaps)
         self.gap_s += float(steps[gaps].sum())

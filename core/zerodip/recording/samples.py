@@ -14,12 +14,15 @@ __all__ = ["Samples"]
 class Samples:
     """A stretch of a recording: times (s since 1970, or since its start; NaN where one could not
     be read), gauge pressures (Pa; NaN where missing) and, where recorded, the pump's current (A)
-    and a flow (m³/s). As many of each."""
+    and a flow (m³/s), as many of each; and how often the recorder's clock was put back and forward
+    in a block, which is taken off the times."""
 
     time_s: Floats
     gauge_pa: Floats
     current_a: Floats | None = None
     flow_m3_s: Floats | None = None
+    put_back: int = 0
+    put_forward: int = 0
 
     def __len__(self) -> int:
         return len(self.time_s)

@@ -72,6 +72,7 @@ def _by_marks() -> dict[str, list[str]]:
 _BY_MARKS = _by_marks()
 _EXCEL_EPOCH_S = -2209161600.0  # 30 December 1899
 _EARLIEST_S, _LATEST_S = 3e8, 7e9  # 1979 to 2191: what lies outside was read wrongly
+_LONGEST_S = 3e8  # that is counted from a recording's start: ten years
 _DAY_S = 86400.0
 _LEAST_READ = 0.9  # share of the times that a pattern must read
 
@@ -163,8 +164,8 @@ def _elapsed(step: float, heading: str) -> Style:
     for style, signs in (
         ("elapsed_ms", ("ms", "milli")),
         ("elapsed_min", ("min",)),
-        ("elapsed_h", ("hour", "[h]", "(h)")),
-        ("elapsed_s", ("sec", "[s]", "(s)", "_s")),
+        ("elapsed_h", ("hour", "[h]", "(h)", "/h")),
+        ("elapsed_s", ("sec", "[s]", "(s)", "_s", "/s")),
     ):
         if any(sign in heading for sign in signs):
             return Style(style)
@@ -226,15 +227,22 @@ def seconds_of(column: pl.Series, layout: Layout, last_s: float | None) -> Float
     style = layout.style
     if style in TIME_STYLES:
         times = _floats(column.cast(pl.Float64, strict=False)) * TIME_STYLES[style]
-        return times + (_EXCEL_EPOCH_S if style == "excel_days" else 0.0)
+        if style.startswith("elapsed"):
+            return np.where(np.abs(times) <= _LONGEST_S, times, np.nan)
+        return _possible(times + (_EXCEL_EPOCH_S if style == "excel_days" else 0.0))
     text = column.cast(pl.String)
     if style == "clock":
         return _over_midnights(_clock_s(text), last_s)
     if style == "words":
         read = [_in_words(each) if each else None for each in text]
-        return _floats(pl.Series(read, dtype=pl.Float64))
-    times = _by_pattern(text, layout.pattern)
+        return _possible(_floats(pl.Series(read, dtype=pl.Float64)))
+    times = _possible(_by_pattern(text, layout.pattern))
     return times if "%#z" in layout.pattern or not layout.zone else _from_zone(times, layout.zone)
+
+
+def _possible(times: Floats) -> Floats:
+    """Times at which a recorder may have written; NaN for the others."""
+    return np.where((times > _EARLIEST_S) & (times < _LATEST_S), times, np.nan)
 
 
 def _over_midnights(clock: Floats, last_s: float | None) -> Floats:

@@ -73,16 +73,16 @@ def _faults(q: Quality, units: str, zone: str) -> Iterator[tuple[str, str, str, 
             "It reads below nothing",
             f"{q.below} samples lie under {text(-PSI, 'pressure', units)}: its zero is off.",
         )
-    if q.clock_changes:
-        yield (
-            "clock",
-            "warning",
-            "The clock was put back an hour",
-            "Times that come twice are read once, the first.",
-        )
-    if q.back > q.clock_changes:
-        count = q.back - q.clock_changes
-        yield "disorder", "notice", f"{count} times run backwards", "Read in order of time."
+    for changed, way in ((q.clock_changes, "back"), (q.clock_forward, "forward")):
+        if changed:
+            yield (
+                "clock",
+                "notice",
+                f"The clock was put {way} an hour",
+                "Times after it are told by the clock before it.",
+            )
+    if q.back:
+        yield "disorder", "notice", f"{q.back} times run backwards", "Read in order of time."
     if q.repeated:
         yield "repeated", "notice", f"{q.repeated} times come twice", "The first of each is read."
     if q.gaps:
