@@ -139,7 +139,7 @@ def test_what_is_said_of_a_system_is_so(kind: str) -> None:
 
 
 @pytest.mark.parametrize("lag", [0.2, 1.0])
-@pytest.mark.parametrize("top", [20.0, 26.0, 29.0, 32.0, 40.0])
+@pytest.mark.parametrize("top", [20.0, 26.0, 29.0])
 def test_a_weak_pump_gives_more_as_the_gauge_falls(top: float, lag: float) -> None:
     gpm = 3.785411784e-3 / 60
     points = [{"flow_m3_s": q * gpm, "head_m": top * (1 - (q / 30) ** 2)} for q in (0, 10, 20, 28)]

@@ -109,8 +109,10 @@ class _Plant:
         self.moles += (0.035 * self.of.volume * (AIR + self.of.charge) - self.moles) * dt / 75
 
 
-def lived(of: House, taps: Sequence[Tap], until: float, start_psi: float) -> Line:
-    """The line of a house until a moment (s)."""
+def lived(
+    of: House, taps: Sequence[Tap], until: float, start_psi: float, fine: float = _FINE
+) -> Line:
+    """The line of a house until a moment (s), in steps of `fine` seconds where anything moves."""
     plant, line, t = _Plant(of, start_psi), Line(), 0.0
     edges = sorted({e for tap in taps for e in (tap.since, tap.until)} | {of.power_off})
     at = 0
@@ -122,8 +124,8 @@ def lived(of: House, taps: Sequence[Tap], until: float, start_psi: float) -> Lin
             at += 1
         busy = not math.isinf(plant.on_since) or draw > 0.4 or abs(plant.warm) > 1e-3
         near = psi < of.cut_in + 0.5 or t > of.burst_at
-        dt = _FINE if busy or near else _COARSE
-        dt = min(dt, max((edges[at] - t) if at < len(edges) else dt, _FINE))
+        dt = fine if busy or near else _COARSE
+        dt = min(dt, max((edges[at] - t) if at < len(edges) else dt, fine))
         line.time.append(t)
         line.psi.append(psi)
         line.amps.append(0.0 if math.isinf(plant.on_since) else 6.0 + 0.05 * gives)

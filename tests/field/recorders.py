@@ -67,7 +67,7 @@ def _iso(times: Sequence[float], psi: Sequence[float]) -> str:
 
 def _american(times: Sequence[float], psi: Sequence[float]) -> str:
     rows = [
-        f"{_at(t).strftime('%m/%d/%Y %I:%M:%S')}.{int(t * 10) % 10} {_at(t).strftime('%p')}\t{p:.1f}"
+        f"{_at(t):%m/%d/%Y %I:%M:%S}.{int(t * 10) % 10} {_at(t):%p}\t{p:.1f}"
         for t, p in zip(times, psi, strict=True)
     ]
     return _rows("Date/Time\tPressure (psi)\r\n", rows, "\r\n")

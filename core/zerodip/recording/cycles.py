@@ -12,9 +12,11 @@ import numpy as np
 from zerodip.physics.atmosphere import pressure_abs_pa
 from zerodip.recording.arrays import Floats, Places, joined, taken
 from zerodip.recording.brief import without_brief
+from zerodip.recording.emptied import emptied_at
 from zerodip.recording.kinks import Kinks, kinks_at
 from zerodip.recording.runs import runs_of
 from zerodip.recording.samples import Samples
+from zerodip.recording.stalled import stalled_at
 from zerodip.recording.stretches import step_of, stretches
 from zerodip.recording.swings import noise_of
 from zerodip.recording.taps import with_taps
@@ -38,8 +40,10 @@ class Cycles:
     """Runs of the pump, one after the other, as arrays of one length: starts and stops (s, NaN
     where the line begins or breaks off within the run) with their standard errors, the pressures
     there (Pa gauge), the lowest around the start (Pa gauge) and how long it lay
-    under cut-in there (s), and the slopes just before and
-    after start and stop (Pa/s at that pressure), with the standard errors of the falls."""
+    under cut-in there (s), the slopes just before and
+    after start and stop (Pa/s at that pressure), with the standard errors of the falls, and from
+    where the gauge collapsed where the tank was empty before a start (Pa gauge, NaN where it was
+    not): cut-in is not seen there."""
 
     start_s: Floats
     start_error_s: Floats
@@ -55,6 +59,7 @@ class Cycles:
     fall_after: Floats
     fall_before_error: Floats
     fall_after_error: Floats
+    emptied_pa: Floats
 
     def __len__(self) -> int:
         return len(self.start_s)
@@ -123,22 +128,29 @@ def _within(samples: Samples, air: float) -> Cycles:
     if not len(runs):
         return Cycles.none()
     start, stop = _ends(smooth, runs, noise, air, clicked)
+    if not clicked:
+        following = np.append(start.time_s[1:], samples.time_s[-1])
+        stop = _without(stop, stalled_at(smooth, start.time_s, stop.time_s, following, noise))
     lowest, below = _lowest(gauge, runs[:, 0], start.level_pa, noise)
+    rests = np.concatenate([[np.nan], start.time_s[1:] - stop.time_s[:-1]])
+    empty = emptied_at(samples, start.time_s, rests, stop.time_s - start.time_s, noise)
+    was = np.isfinite(empty.from_pa)
     return Cycles(
         start_s=start.time_s,
         start_error_s=start.error_s,
         stop_s=stop.time_s,
         stop_error_s=stop.error_s,
-        cut_in_pa=start.level_pa,
+        cut_in_pa=np.where(was, np.nan, start.level_pa),
         cut_out_pa=stop.level_pa,
-        lowest_pa=lowest,
-        below_s=below * step_of(samples.time_s),
-        fall_before=start.slope_before,
-        rise_after=start.slope_after,
+        lowest_pa=np.where(was, empty.lowest_pa, lowest),
+        below_s=np.where(was, empty.below_s, below * step_of(samples.time_s)),
+        fall_before=np.where(was, np.nan, start.slope_before),
+        rise_after=np.where(was, np.nan, start.slope_after),
         rise_before=stop.slope_before,
         fall_after=stop.slope_after,
         fall_before_error=start.error_before,
         fall_after_error=stop.error_after,
+        emptied_pa=empty.from_pa,
     )
 
 
@@ -216,6 +228,12 @@ def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) ->
         slope_before=start.slope_before * unknown,
         slope_after=start.slope_after * unknown,
     )
+
+
+def _without(side: "_Side", which: "np.ndarray[tuple[int], np.dtype[np.bool_]]") -> "_Side":
+    """The breaks but for some, which are not seen then."""
+    parts = (getattr(side, each.name) for each in fields(side))
+    return _Side(*(np.where(which, np.nan, part) for part in parts))
 
 
 def _clicked(side: "_Side", time_s: Floats, at: Places) -> "_Side":

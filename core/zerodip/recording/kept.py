@@ -10,17 +10,24 @@ import numpy as np
 from zerodip.physics.drain_knee import Knee
 from zerodip.recording.cycles import Cycles
 from zerodip.recording.draws import Drawn
+from zerodip.recording.figures import Empties, Figure, Trend
 from zerodip.recording.flows import Flows
 from zerodip.recording.leak import Leak
 from zerodip.recording.plain import plain
 from zerodip.recording.pump import Pump
 from zerodip.recording.quality import Gap, Quality
-from zerodip.recording.reading import Day, Endless, Figure, Reading
+from zerodip.recording.reading import Day, Endless, Reading
 
 __all__ = ["cycles_kept", "cycles_restored", "kept", "restored"]
 
 _FIGURES = ("cut_in", "cut_out", "run", "rest")
-_PARTS: Mapping[str, Callable[..., Any]] = {"leak": Leak, "knee": Knee, "pump": Pump}
+_PARTS: Mapping[str, Callable[..., Any]] = {
+    "leak": Leak,
+    "knee": Knee,
+    "pump": Pump,
+    "empties": Empties,
+    "trend": Trend,
+}
 
 
 def kept(reading: Reading) -> dict[str, Any]:
@@ -72,12 +79,13 @@ def restored(values: Mapping[str, Any], cycles: Cycles) -> Reading:
         longest_dip_s=values.get("longest_dip_s", 0.0),
         chatter=values["chatter"],
         coarse=values.get("coarse", False),
+        zero_pa=values.get("zero_pa"),
         endless=tuple(Endless(**each) for each in values["endless"]),
         trips_s=tuple(values["trips_s"]),
         flows=Flows(**values.get("flows", {})),
         draws=tuple(Drawn(**each) for each in values.get("draws", ())),
         **{name: _made(Figure, values[name]) for name in _FIGURES},
-        **{name: _made(made, values[name]) for name, made in _PARTS.items()},
+        **{name: _made(made, values.get(name)) for name, made in _PARTS.items()},
     )
 
 
@@ -110,10 +118,12 @@ def cycles_restored(columns: Mapping[str, list[float | None]]) -> Cycles:
     Returns:
         The cycles.
     """
+    unseen: list[float | None] = [None] * len(columns["start_s"])  # what was not looked for then
     return Cycles(
         **{
             each.name: np.array(
-                [np.nan if v is None else v for v in columns[each.name]], dtype=np.float64
+                [np.nan if v is None else v for v in columns.get(each.name, unseen)],
+                dtype=np.float64,
             )
             for each in fields(Cycles)
         }

@@ -23,7 +23,8 @@ class Beside:
     """What stands beside a line: readings known, the altitude (m), and the plate's own pre-charge
     (Pa gauge) and starts that its motor bears in a day (1/s), None where not known; what stores: a
     bladder with air behind it, a plain tank, or no water at all (a receiver, a pump without a
-    tank), of which a water tank's gas law tells nothing; and the practice's gas exponent."""
+    tank), of which a water tank's gas law tells nothing; the practice's gas exponent; and the
+    points that its switch is set to (Pa gauge)."""
 
     known: tuple[Known, ...] = ()
     altitude_m: float = 0.0
@@ -31,6 +32,8 @@ class Beside:
     motor_per_day: float | None = None
     store: Literal["bladder", "plain", "none"] = "bladder"
     exponent: float = 1.0
+    cut_in_gauge_pa: float | None = None
+    cut_out_gauge_pa: float | None = None
 
 
 def beside(document: Document | None) -> Beside:
@@ -62,6 +65,11 @@ def beside(document: Document | None) -> Beside:
         starts_per_day_limit(power) if power else None,
         "none" if not tanks else "plain" if getattr(system, "plain", False) else "bladder",
         document.practice.gas_exponent,
+        **{
+            name: getattr(document.settings, name)
+            for name in ("cut_in_gauge_pa", "cut_out_gauge_pa")
+            if not system.is_assumed(f"settings.{name}")
+        },
     )
 
 

@@ -136,7 +136,11 @@ def seen_of(samples: Samples, atmosphere_pa: float, lag_s: float = 1.0) -> Seen 
         return seen
     noise = noise_of(samples.gauge_pa)
     top = float(np.percentile(samples.gauge_pa, 95))
-    cycles = _settled(cycles_of(samples, atmosphere_pa), float(times[-1]), _EMPTY * top)
+    found = cycles_of(samples, atmosphere_pa)
+    empty = np.isfinite(found.emptied_pa)
+    # Of a tank that ran empty what it fell from is told in place of cut-in.
+    found = replace(found, cut_in_pa=np.where(empty, found.emptied_pa, found.cut_in_pa))
+    cycles = _settled(found, float(times[-1]), _EMPTY * top)
     seen = _with_cycles(seen, cycles, samples, noise, lag_s)
     return _with_rest(seen, samples, cycles, noise)
 
@@ -162,7 +166,7 @@ def _settled(cycles: Cycles, now_s: float, empty_pa: float) -> Cycles:
     cycles = taken(cycles, ~(cycles.start_s > until))
     late = (cycles.stop_s > until) | ~_stopped(cycles)
     fell = cycles.fall_before < -_TWICE * np.nan_to_num(cycles.fall_before_error)
-    fell |= cycles.cut_in_pa < empty_pa
+    fell |= (cycles.cut_in_pa < empty_pa) | np.isfinite(cycles.emptied_pa)
     return replace(
         cycles,
         start_s=np.where(fell, cycles.start_s, np.nan),
@@ -186,7 +190,8 @@ def _with_cycles(seen: Seen, cycles: Cycles, samples: Samples, noise: float, lag
         return seen
     started, stopped = _last(cycles.start_s), _last(cycles.stop_s)
     start = None if started is None else _start(cycles, started, noise, lag_s)
-    start = start and _fallen(start, samples, noise)
+    if start and started is not None and not np.isfinite(cycles.emptied_pa[started]):
+        start = _fallen(start, samples, noise)
     stop = None if stopped is None else _stop(cycles, stopped, noise)
     seen = replace(seen, start=start, stop=stop)
     if start and (stop is None or stop.at_s < start.at_s):
@@ -217,7 +222,7 @@ def _rest(cycles: Cycles, at: int | None) -> float | None:
 def _start(cycles: Cycles, at: int, noise: float, lag_s: float) -> Start:
     """The switch clicked before the pump delivered: so much higher as the gauge fell meanwhile. The
     usual lag is taken off; all of it may be wrong."""
-    falls = float(abs(cycles.fall_before[at]))
+    falls = float(abs(np.nan_to_num(cycles.fall_before[at])))
     low, lag_pa = float(cycles.cut_in_pa[at]), falls * lag_s
     line = falls * float(np.nan_to_num(cycles.start_error_s[at])) + noise / 2
     return Start(

@@ -5,8 +5,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from zerodip.physics.atmosphere import pressure_abs_pa
-from zerodip.recording.reading import Figure, Reading
+from zerodip.recording.figures import Figure
+from zerodip.recording.reading import Reading
 from zerodip.units import number, text
 
 __all__ = ["Offer", "offers_of"]
@@ -62,11 +65,17 @@ def _figures(reading: Reading, units: str) -> Iterator[Offer]:
     for slot, title, figure, dimension in rows:
         if figure is None or figure.cycles < _FEWEST:
             continue
-        if slot == "found.cut_in" and reading.dips > _DIPPING * figure.cycles:
+        if slot == "found.cut_in" and _dips(reading):
             continue  # it collapses before the switch clicks: what it fell from is the air
         usual = text(figure.usual, dimension, units)
         least, most = (number(v, dimension, units) for v in (figure.least, figure.most))
         yield Offer(slot, figure.usual, title, f"{usual} ({least} to {most})")
+
+
+def _dips(reading: Reading) -> bool:
+    """Whether it dips at so many starts that a line does not tell cut-in."""
+    starts = int(np.isfinite(reading.cycles.start_s).sum())
+    return starts > 0 and reading.dips > _DIPPING * starts
 
 
 def _leak(reading: Reading, air: float, units: str) -> Iterator[Offer]:
@@ -86,7 +95,7 @@ def _seen(reading: Reading) -> Iterator[Offer]:
         yield Offer(
             "saw", {"item": "clicks", "says": "yes"}, "It clicks on and off at every tap", ""
         )
-    if reading.cut_in and reading.dips > _DIPPING * reading.cut_in.cycles:
+    if _dips(reading):
         yield Offer("saw", {"item": "breath", "says": "yes"}, "It dips at each start", "")
     if any(not run.ended for run in reading.endless):
         yield Offer("saw", {"item": "endless", "says": "yes"}, "It never stopped", "")

@@ -21,6 +21,7 @@ _SPIKE = 12.0  # noise times which one sample stands out, and at least
 _SPIKE_PA = 5 * PSI
 _STILL_S, _STILL_SAMPLES = 3600.0, 120
 _BELOW_PA, _NOISY_PA = -1 * PSI, 0.05 * PSI
+_UNDER = 6.0  # noise times under nothing, that a drained gauge may show
 
 
 @dataclass(frozen=True)
@@ -96,7 +97,7 @@ class Quality:
         up, down = gauges[1:-1] - gauges[:-2], gauges[1:-1] - gauges[2:]
         alone = (np.abs(up) > least) & (np.abs(down) > least) & (up * down > 0)
         self.spikes += int(alone.sum())
-        self.below += int((gauges < _BELOW_PA).sum())
+        self.below += int((gauges < min(_BELOW_PA, -_UNDER * noise)).sum())
         self._stands_still(times, gauges)
 
     def _stands_still(self, times: Floats, gauges: Floats) -> None:

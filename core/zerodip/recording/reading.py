@@ -2,7 +2,7 @@
 the end."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from zoneinfo import ZoneInfo
 
@@ -13,15 +13,32 @@ from zerodip.physics.drain_knee import Knee
 from zerodip.recording.arrays import Floats, joined
 from zerodip.recording.cycles import Cycles, cycles_of
 from zerodip.recording.draws import LONG_REST_S, Drawn, draws_of
+from zerodip.recording.figures import (
+    Empties,
+    Figure,
+    Trend,
+    cut_in_of,
+    empties_of,
+    figure_of,
+    trend_of,
+)
 from zerodip.recording.flows import Flows, flows_of
 from zerodip.recording.leak import Leak, leak_of
 from zerodip.recording.pump import Pump, pump_of
 from zerodip.recording.quality import Quality, in_order
-from zerodip.recording.rests import Falls, falls_of, knee_in, minutes_of, rests_of, trips_of
+from zerodip.recording.rests import (
+    Falls,
+    falls_of,
+    knee_in,
+    minutes_of,
+    rests_of,
+    trips_of,
+    zero_at_end,
+)
 from zerodip.recording.samples import Samples
 from zerodip.recording.swings import noise_of
 
-__all__ = ["Day", "Endless", "Figure", "Reading", "read_recording"]
+__all__ = ["Day", "Endless", "Reading", "read_recording"]
 
 _BLOCK = 2_000_000  # samples read together
 _ENDLESS_S = 600.0  # a run without end: common practice, no source
@@ -29,26 +46,10 @@ _CHATTER_S = 10.0  # from start to start, under which a switch chatters
 _DIP_PA = 7e3  # under cut-in, from which the lowest counts as a dip: about 1 psi
 _DAY_S, _HOUR_S = 86400.0, 3600.0
 _MOST_DRAWS = 500
+_FALLEN = 0.6  # of where a line stood that has no cycle, from which on it counts as fallen
+_AT_CUT_IN = 0.25  # of the band, within which a line lies at cut-in
 # Two fifths of the band from one sample to the next, in one of a hundred: recorded too slowly.
 _LEAP, _COARSE = 0.4, 0.01
-
-
-@dataclass(frozen=True)
-class Figure:
-    """A figure over many cycles: the usual one, what nine in ten lie between, and, of a set point,
-    what it moved by in a day with the standard error; SI."""
-
-    usual: float
-    least: float
-    most: float
-    cycles: int
-    per_day: float = 0.0
-    per_day_error: float = 0.0
-
-    @property
-    def drifts(self) -> bool:
-        """Whether it moved for certain."""
-        return abs(self.per_day) > 3 * self.per_day_error > 0
 
 
 @dataclass(frozen=True)
@@ -96,6 +97,9 @@ class Reading:
     draws: tuple[Drawn, ...]
     flows: Flows
     coarse: bool
+    empties: Empties | None = None
+    zero_pa: float | None = None
+    trend: Trend | None = None
 
 
 @dataclass
@@ -109,6 +113,7 @@ class _Told:
     endless: list[Endless] = field(default_factory=list)
     trips: list[float] = field(default_factory=list)
     knee: Knee | None = None
+    zero: float | None = None
     leaps: int = 0
     pumps: list[Pump] = field(default_factory=list)
 
@@ -176,7 +181,8 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
     told.endless += _endless(samples, cycles)
     pump = pump_of(samples, cycles, air, noise) if len(cycles) > 1 else None
     told.pumps += [pump] if pump else []
-    starts = cycles.cut_in_pa[np.isfinite(cycles.cut_in_pa)]
+    starts = np.fmax(cycles.cut_in_pa, cycles.emptied_pa)
+    starts = starts[np.isfinite(starts)]
     if len(starts):
         cut_in = float(np.median(starts))
         tops = cycles.cut_out_pa[np.isfinite(cycles.cut_out_pa)]
@@ -185,6 +191,11 @@ def _tell(samples: Samples, cycles: Cycles, air: float, told: _Told) -> None:
         told.leaps += int((steps > _LEAP * band).sum()) if band > 0 else 0
         told.trips += trips_of(samples, rests, cut_in)
         told.knee = told.knee or knee_in(samples, rests, cut_in)
+    elif not len(cycles) and (top := float(np.percentile(samples.gauge_pa, 95))) > 0:
+        # Nothing tells cut-in: a line that falls to nothing does so from where it stood.
+        told.trips += trips_of(samples, rests, _FALLEN * top)
+        told.knee = told.knee or knee_in(samples, rests, top)
+    told.zero = zero_at_end(samples) if told.knee or told.trips else None
 
 
 def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
@@ -196,7 +207,9 @@ def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
         starts[0] = starts[0] if np.isfinite(starts[0]) else times[0]
         stops[-1] = stops[-1] if np.isfinite(stops[-1]) else times[-1]
     made = []
-    for at in np.flatnonzero(stops - starts >= _ENDLESS_S):
+    for at in np.flatnonzero(stops - starts >= _ENDLESS_S).tolist():
+        if np.isfinite(cycles.stop_s[at]) and _rested(samples, cycles, at):
+            continue
         place = int(np.clip(np.searchsorted(times, stops[at]) - 2, 0, len(times) - 1))
         made.append(
             Endless(
@@ -209,13 +222,24 @@ def _endless(samples: Samples, cycles: Cycles) -> list[Endless]:
     return made
 
 
+def _rested(samples: Samples, cycles: Cycles, at: int) -> bool:
+    """Whether a run that ended lay at cut-in for most of its time: the pump may as well have
+    rested, and the line does not tell."""
+    low, high = cycles.cut_in_pa[at], cycles.cut_out_pa[at]
+    first, last = np.searchsorted(samples.time_s, [cycles.start_s[at], cycles.stop_s[at]])
+    usual = float(np.median(samples.gauge_pa[first:last])) if last > first else np.nan
+    return bool(usual < low + _AT_CUT_IN * (high - low))
+
+
 def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     cycles = joined([Cycles.none(), *told.cycles])
     leak = leak_of(joined(told.falls)) if told.falls else None
     pump = max(told.pumps, key=lambda each: each.runs, default=None)
     # Under its own start and under the usual one: one level read too high makes no dip.
     usual = np.nanmedian(cycles.cut_in_pa) if np.isfinite(cycles.cut_in_pa).any() else np.nan
-    depth = np.minimum(cycles.cut_in_pa, usual) - cycles.lowest_pa
+    empty = np.isfinite(cycles.emptied_pa)
+    over = np.where(empty, cycles.emptied_pa, np.fmin(cycles.cut_in_pa, usual))
+    depth = over - cycles.lowest_pa
     spread = np.nanpercentile(cycles.cut_in_pa, [5, 95]) if np.isfinite(usual) else np.zeros(2)
     dips = depth > max(_DIP_PA, float(spread[1] - spread[0]))
     coarse = told.leaps > _COARSE * max(quality.samples, 1)
@@ -224,10 +248,10 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
     return Reading(
         quality=quality,
         cycles=cycles,
-        cut_in=_figure(cycles.cut_in_pa, cycles.start_s),
-        cut_out=_figure(cycles.cut_out_pa, cycles.stop_s),
-        run=_figure(cycles.run_s),
-        rest=_figure(cycles.rest_s),
+        cut_in=cut_in_of(cycles, quality.step_s),
+        cut_out=figure_of(cycles.cut_out_pa, cycles.stop_s, cycles.rise_before, quality.step_s),
+        run=figure_of(cycles.run_s),
+        rest=figure_of(cycles.rest_s),
         days=_days(cycles, zone),
         busiest=_busiest(cycles.start_s[np.isfinite(cycles.start_s)]),
         dips=int(dips.sum()),
@@ -237,12 +261,20 @@ def _reading(quality: Quality, told: _Told, zone: str, air: float) -> Reading:
         endless=tuple(told.endless),
         trips_s=tuple(told.trips),
         leak=leak,
-        knee=told.knee,
+        knee=_above(told.knee, told.zero),
         pump=pump,
         draws=_draws(told, cycles, leak, pump, air),
         flows=told.flows,
         coarse=bool(coarse),
+        empties=empties_of(cycles),
+        zero_pa=told.zero,
+        trend=trend_of(cycles),
     )
+
+
+def _above(knee: Knee | None, zero: float | None) -> Knee | None:
+    """A knee over what the sensor reads of nothing."""
+    return knee and replace(knee, gauge_pa=knee.gauge_pa - (zero or 0.0))
 
 
 def _draws(
@@ -255,28 +287,6 @@ def _draws(
     found = draws_of(joined(told.minutes), cycles, steady, pump.value, air)
     largest = sorted(found, key=lambda each: -each.by_air)[:_MOST_DRAWS]
     return tuple(sorted(largest, key=lambda each: each.start_s))
-
-
-def _figure(values: Floats, times: Floats | None = None) -> Figure | None:
-    known = np.isfinite(values)
-    values = values[known]
-    if not len(values):
-        return None
-    least, most = np.percentile(values, [5, 95])
-    drift = (0.0, 0.0) if times is None else _drift(times[known] / _DAY_S, values)
-    return Figure(float(np.median(values)), float(least), float(most), len(values), *drift)
-
-
-def _drift(days: Floats, values: Floats) -> tuple[float, float]:
-    """What a set point moves by in a day, and the standard error; nothing from under a day."""
-    if len(values) < 8 or days[-1] - days[0] < 1:
-        return 0.0, 0.0
-    centre = float(np.median(values))
-    near = np.abs(values - centre) <= 5 * max(1.4826 * float(np.median(np.abs(values - centre))), 1)
-    x, y = days[near] - days[near].mean(), values[near] - values[near].mean()
-    slope = float(x @ y) / float(x @ x)
-    rest = y - slope * x
-    return slope, float(np.sqrt(rest @ rest / max(len(x) - 2, 1) / (x @ x)))
 
 
 def _by_clock(times: Floats, zone: str) -> Floats:

@@ -10,7 +10,17 @@ from zerodip.recording.cycles import Cycles
 from zerodip.recording.samples import Samples
 from zerodip.units import PSI
 
-__all__ = ["WINDOW_S", "Falls", "Rest", "falls_of", "knee_in", "minutes_of", "rests_of", "trips_of"]
+__all__ = [
+    "WINDOW_S",
+    "Falls",
+    "Rest",
+    "falls_of",
+    "knee_in",
+    "minutes_of",
+    "rests_of",
+    "trips_of",
+    "zero_at_end",
+]
 
 WINDOW_S = 600.0  # over which a leak is told
 MINUTE_S = 60.0  # over which a draw is
@@ -21,6 +31,9 @@ _FALL_SAMPLES, _COLLAPSE_SAMPLES = 120, 60  # that tell a knee
 _NEAR = 1.4  # times the knee, from which the fall before it is fitted
 _DEEP = 0.6  # of cut-in, down to which a rest falls that empties the tank
 _TRIP_PA, _TRIP_S = 8 * PSI, 120.0
+_ZERO_S, _ZERO_FEWEST = 60.0, 20  # at the end of a line, over which a drained gauge lies still
+_OFF_PA, _MOST_OFF_PA = 0.7 * PSI, 5 * PSI  # by which a zero is off: what is less nobody mends
+_LIES = 0.1  # of what the line was, under which it has fallen to nothing
 
 
 @dataclass(frozen=True)
@@ -228,3 +241,23 @@ def trips_of(samples: Samples, rests: list[Rest], cut_in_pa: float) -> list[floa
         if len(low) and rest.end_s - samples.time_s[rest.first + low[0]] > _TRIP_S:
             found.append(float(samples.time_s[rest.first + low[0]]))
     return found
+
+
+def zero_at_end(samples: Samples) -> float | None:
+    """What the sensor reads of nothing (Pa gauge): where the line ends drained it lies still near
+    zero, far below all it was.
+
+    Args:
+        samples: Samples in order of time.
+
+    Returns:
+        The reading; None where the line does not end drained, or its zero is right.
+    """
+    last = samples.gauge_pa[samples.time_s >= samples.time_s[-1] - _ZERO_S]
+    if len(last) < _ZERO_FEWEST:
+        return None
+    half = len(last) // 2
+    first, second = (float(np.median(each)) for each in (last[:half], last[half:]))
+    zero, stood = float(np.median(last)), float(np.percentile(samples.gauge_pa, 90))
+    lies = abs(first - second) < 0.1 * PSI and zero < _LIES * stood
+    return zero if lies and _OFF_PA < abs(zero) < _MOST_OFF_PA else None

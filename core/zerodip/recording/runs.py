@@ -115,9 +115,15 @@ def _paired(
     """Turns to runs: those near the set points alone, a start the first low, a stop the last
     high."""
     levels = gauge[places]
-    cut_in, cut_out = _local(levels, ~is_high), _local(levels, is_high)
-    near = np.maximum(4 * noise, _NEAR * (cut_out - cut_in))
     ends = (places == 0) | (places == len(gauge) - 1)
+    # A line may begin and end anywhere, drained for example: those turns tell no set point.
+    inner = np.zeros(len(places), dtype=np.bool_)
+    inner[1:-1] = True
+    cut_in, cut_out = (
+        _local(levels, which & inner if (which & inner).any() else which)
+        for which in (~is_high, is_high)
+    )
+    near = np.maximum(4 * noise, _NEAR * (cut_out - cut_in))
     # A sharp turn at cut-in may be taken for a collapse and filled: as it was sampled it is there.
     lowest = raw[np.clip(places[:, None] + _BESIDE, 0, len(raw) - 1)].min(axis=1)
     told = np.where(is_high, levels >= cut_out - near, lowest <= cut_in + near) & ~ends

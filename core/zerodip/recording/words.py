@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
+from zerodip.recording.figures import Figure
 from zerodip.recording.fit import Fitted, Within
 from zerodip.recording.known import Beside
 from zerodip.recording.quality import Quality
@@ -19,7 +20,12 @@ READING_WORDS = {
     "volume": "Read the tank’s volume off its plate.",
     "flow": "Measure the pump’s flow once, by bucket and watch.",
 }
-_SHORT_RUN_S = 60.0  # under which runs are short: common practice, no source
+# Under which runs are short, and under which a pump wears by them: common practice, no source.
+_SHORT_RUN_S, _VERY_SHORT_S = 60.0, 30.0
+_CHATTERS = 3  # starts within ten seconds of the one before, beyond which a switch chatters
+_BLURS = 2.0  # times what a line moves by between samples, within which a point is not told
+_DRIFT_PA, _DAY_S = 2 * PSI, 86400.0  # over a recording, from which a drift is a warning
+_TREND, _SURE = 0.12, 4.0  # share that runs grow by, and standard errors, from which it is told
 _ROOM_PA = 3 * PSI  # by which a pre-charge may differ from its plate's
 _WANDERS_PA = 3 * PSI  # from the least to the most of nine in ten, beyond which a point wanders
 _WARMED = 1.4  # by so many times a fill without any heat lost shows less air than there is
@@ -127,6 +133,8 @@ def said(
         *_coarse(reading),
         *_endless(reading, units, zone),
         *_trips(reading, zone),
+        *_zero(reading, units),
+        *_empties(reading, beside, units),
         *_chatter(reading),
         *_air(fitted, beside, air_pa, units),
         *_short(reading, units),
@@ -134,6 +142,7 @@ def said(
         *_leak(reading, fitted, beside, air_pa, units),
         *_starts(reading, beside),
         *_wanders(reading, units),
+        *_trend(reading, units),
     ]
     if not len(reading.cycles):
         found.append(
@@ -182,13 +191,22 @@ def _trips(reading: Reading, zone: str) -> Iterator[Said]:
         yield Said(
             "line.trip",
             "warning",
-            "It fell far below cut-in and did not start",
+            "It fell far down and did not start",
             f"At {clock(reading.trips_s[0], zone)}. A low-pressure cut-off, a breaker, or a drain.",
         )
 
 
+def _zero(reading: Reading, units: str) -> Iterator[Said]:
+    if reading.zero_pa is not None:
+        title = f"It reads {_p(reading.zero_pa, units)} when drained"
+        body = "The sensor’s zero is off by that. The knee is told without it."
+        yield Said(
+            "line.zero", "notice", title, body if reading.knee else body.split(". ")[0] + "."
+        )
+
+
 def _chatter(reading: Reading) -> Iterator[Said]:
-    if reading.chatter > 3:
+    if reading.chatter > _CHATTERS:
         yield Said(
             "line.chatter",
             "danger",
@@ -242,13 +260,29 @@ def _air_left(found: Within, fresh_pa: float, may_hide: float) -> Iterator[Said]
 
 
 def _short(reading: Reading, units: str) -> Iterator[Said]:
-    if reading.run and reading.run.cycles >= 3 and reading.run.usual < _SHORT_RUN_S:
-        yield Said(
-            "line.short",
-            "warning",
-            "Short cycling",
-            f"Runs of {text(reading.run.usual, 'duration', units)} are usual here.",
-        )
+    run = reading.run
+    if run is None or run.cycles < 3 or run.usual >= _SHORT_RUN_S:
+        return
+    usual = f"Runs of {text(run.usual, 'duration', units)} are usual here."
+    if run.usual < _VERY_SHORT_S:
+        yield Said("line.short", "warning", "Short cycling", usual)
+    else:
+        yield Said("line.brief", "notice", "Runs under a minute", usual)
+
+
+def _empties(reading: Reading, beside: Beside, units: str) -> Iterator[Said]:
+    """Where the tank is empty before the pump delivers, cut-in hides on the way down."""
+    found = reading.empties
+    if found is None or beside.store == "none":
+        return
+    at, cut_in = _p(found.from_pa, units), beside.cut_in_gauge_pa
+    seen = f"At {found.starts} of {found.of} starts the gauge collapses there."
+    if cut_in is not None and found.from_pa > cut_in + PSI:
+        why = f"Its air is above cut-in, {_p(cut_in, units)}: let air out."
+    else:
+        why = "Its air is above cut-in, or too near it. Cut-in lies below and is not seen."
+    title = f"The tank is empty at {at} before the pump delivers"
+    yield Said("line.empties", "warning", title, f"{seen} {why} Read the air, drained.")
 
 
 def _dips(reading: Reading, units: str) -> Iterator[Said]:
@@ -260,8 +294,8 @@ def _dips(reading: Reading, units: str) -> Iterator[Said]:
     yield Said(
         "line.dip",
         "warning",
-        f"{reading.dips} dips below cut-in at a start",
-        f"The deepest is {_p(reading.deepest_pa, units)} under it{lasts}.",
+        f"{reading.dips} {'dip' if reading.dips == 1 else 'dips'} at a start",
+        f"The deepest falls by {_p(reading.deepest_pa, units)}{lasts}.",
     )
 
 
@@ -301,21 +335,48 @@ def _starts(reading: Reading, beside: Beside) -> Iterator[Said]:
 
 
 def _wanders(reading: Reading, units: str) -> Iterator[Said]:
+    """A point that drifts is told as drifting; one that lies about for another reason wanders,
+    unless the line is too coarse or too fast to tell."""
     for name, point in (("Cut-in", reading.cut_in), ("Cut-out", reading.cut_out)):
-        if point is None or point.cycles < 5:
+        if point is None or point.cycles < 5 or reading.chatter > _CHATTERS:
             continue
-        if point.most - point.least > _WANDERS_PA:
+        if point.drifts and abs(point.per_day) > 0.05 * PSI:
+            yield _drifts(name, point, reading, units)
+        spread = point.spread or point.most - point.least
+        if spread > max(_WANDERS_PA, _BLURS * point.blur):
             yield Said(
                 "line.wanders",
                 "warning",
                 f"{name} wanders",
                 f"From {_p(point.least, units)} to {_p(point.most, units)}.",
             )
-        elif point.drifts and abs(point.per_day) > 0.05 * PSI:
-            way = "up" if point.per_day > 0 else "down"
-            yield Said(
-                "line.drifts",
-                "notice",
-                f"{name} drifts {way}",
-                f"By {_p(abs(point.per_day) * 7, units)} in a week.",
-            )
+
+
+def _drifts(name: str, point: Figure, reading: Reading, units: str) -> Said:
+    first, last = reading.quality.first_s or 0.0, reading.quality.last_s or 0.0
+    far = abs(point.per_day) * (last - first) / _DAY_S
+    way = "up" if point.per_day > 0 else "down"
+    return Said(
+        "line.drifts",
+        "warning" if far > _DRIFT_PA else "notice",
+        f"{name} drifts {way}",
+        f"By {_p(abs(point.per_day), units)} a day.",
+    )
+
+
+def _trend(reading: Reading, units: str) -> Iterator[Said]:
+    """Runs without a draw that grow longer or shorter while both points stand."""
+    trend = reading.trend
+    points = (reading.cut_in, reading.cut_out)
+    if trend is None or any(p and p.drifts and abs(p.per_day) > 0.2 * PSI for p in points):
+        return
+    grows = trend.last_s / trend.first_s - 1
+    if abs(grows) < _TREND or abs(trend.per_day) < _SURE * trend.per_day_error:
+        return
+    first, last = (text(each, "duration", units) for each in (trend.first_s, trend.last_s))
+    body = f"The shortest of a day from {first} to {last}."
+    if grows > 0:
+        why = "The pump gives less: worn, a clogged filter or screen, a falling well."
+        yield Said("line.longer", "warning", "Runs grow longer", f"{body} {why}")
+    else:
+        yield Said("line.shorter", "warning", "Runs grow shorter", f"{body} Air is being lost.")

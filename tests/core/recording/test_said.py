@@ -14,13 +14,14 @@ from tests.lines import AIR_PA, GPM, Plant, line_of
 from zerodip.cli import main
 from zerodip.fileformat.document import Document, read_document
 from zerodip.kinds.settings import Practice
+from zerodip.recording.figures import Empties, Figure, Trend
 from zerodip.recording.fit import Known, fitted
 from zerodip.recording.kept import cycles_kept, cycles_restored, kept, restored
 from zerodip.recording.known import Beside, beside
 from zerodip.recording.offers import offers_of
 from zerodip.recording.predicted import predicted
 from zerodip.recording.pump import Pump
-from zerodip.recording.reading import Endless, Figure, Reading, read_recording
+from zerodip.recording.reading import Endless, Reading, read_recording
 from zerodip.recording.samples import Samples
 from zerodip.recording.told import told_of
 from zerodip.recording.words import _air, clock, said
@@ -68,8 +69,13 @@ FIGURE = Figure(40 * PSI, 38 * PSI, 42 * PSI, 20)
         (
             {"cut_out": replace(FIGURE, least=40 * PSI, per_day=0.3 * PSI, per_day_error=1.0)},
             "drifts",
-            "in a week",
+            "a day",
         ),
+        ({"run": Figure(46.0, 40.0, 60.0, 12)}, "brief", "46 s"),
+        ({"empties": Empties(12, 14, 46 * PSI)}, "empties", "empty at 46 psi"),
+        ({"trend": Trend(74.0, 100.0, 0.05, 0.005)}, "longer", "74 s to 100 s"),
+        ({"trend": Trend(100.0, 74.0, -0.05, 0.005)}, "shorter", "Air is being lost"),
+        ({"zero_pa": 2.3 * PSI}, "zero", "2.3 psi when drained"),
     ],
 )
 def test_each_thing_is_said_where_it_is_so(

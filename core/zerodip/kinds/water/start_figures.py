@@ -18,6 +18,7 @@ from zerodip.text.figure import Reading, figure
 
 __all__ = ["StartFigures"]
 
+_WEAK = 0.5  # of the draw, under which a pump's flow at cut-in says too little of a start
 _LOWEST_INLET = Reading(
     "system.supply.lowest_inlet_gauge_pa", "the lowest inlet pressure with the pump on"
 )
@@ -46,7 +47,7 @@ class StartFigures(TapFigures):
     def _taken_m3(self, careful_m3: float | None, slower: float) -> float | None:
         """What a start takes that is `slower` times as slow, of what it takes at most."""
         draw = self.peak_draw_m3_s
-        if draw is None or careful_m3 is None or self.cut_in_flow_m3_s >= draw:
+        if draw is None or careful_m3 is None or self.cut_in_flow_m3_s >= _WEAK * draw:
             return careful_m3
         lag, ramp = slower * self.start_lag_s, slower * self.ramp_s
         return weak_start_need_m3(draw, self._delivers_m3_s, lag, ramp)
