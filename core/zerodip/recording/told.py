@@ -12,6 +12,7 @@ from zerodip.recording.files import guess_file, samples_of
 from zerodip.recording.fit import Fitted, fitted
 from zerodip.recording.known import Beside, beside, from_line
 from zerodip.recording.layout import Layout
+from zerodip.recording.options import Told, with_told
 from zerodip.recording.plain import plain
 from zerodip.recording.quality import Quality
 from zerodip.recording.reading import Reading, read_recording
@@ -27,7 +28,10 @@ CANNOT_TELL = (
 
 
 def read_file(
-    stream: IO[bytes], document: Document | None = None, units: str = "us"
+    stream: IO[bytes],
+    document: Document | None = None,
+    units: str = "us",
+    told: Told | None = None,
 ) -> dict[str, Any]:
     """A recorder's file, guessed, read and told.
 
@@ -35,18 +39,23 @@ def read_file(
         stream: The file from its beginning; seekable.
         document: The system's file, if there is one.
         units: Unit system of the texts: "us", "metric" or "kpa".
+        told: What a person tells of the file; nothing if None.
 
     Returns:
         The layout guessed with its doubts, and what the recording says.
 
     Raises:
         UnreadableFile: Where it is no recording.
+        InvalidInput: For what is told and cannot be so.
     """
     found = guess_file(stream)
+    layout, doubts = found.layout, found.doubts
+    if told is not None and told != Told():
+        layout, doubts = with_told(layout, told), ()
     stream.seek(0)
-    made = tell(samples_of(stream, found.layout), found.layout, document, units)
-    guessed = {"layout": plain(asdict(found.layout)), "lines": list(found.lines)}
-    return {"format": guessed, "not_sure": [*found.doubts, *made.pop("not_sure")], **made}
+    made = tell(samples_of(stream, layout), layout, document, units)
+    guessed = {"layout": plain(asdict(layout)), "lines": list(found.lines)}
+    return {"format": guessed, "not_sure": [*doubts, *made.pop("not_sure")], **made}
 
 
 def tell(

@@ -183,6 +183,25 @@ def test_the_command_refuses_what_is_no_recording(
     assert main(["recording", str(tmp_path / "none.csv")]) == 2
 
 
+def test_the_command_is_told_what_it_would_guess_wrong(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    rows = "".join(f"05/06/2025 10:{n // 60:02d}:{n % 60:02d},1,{4 + n % 16}\n" for n in range(900))
+    file = tmp_path / "signal.csv"
+    file.write_text("When,state,x\n" + rows)
+    told = ["--column", "3", "--scale", "4-20 mA = 0-10 bar", "--first", "day", "--no-cycles"]
+    assert main(["recording", str(file), *told, "--units", "bar"]) == 0
+    made = json.loads(capsys.readouterr().out)
+    assert "cycles" not in made
+    assert made["format"]["layout"]["pattern"].startswith("%d/%m")
+    column = made["format"]["layout"]["columns"][0]
+    assert (column["at"], column["unit"], column["stands_most_pa"]) == (2, "mA", 1e6)
+    assert main(["recording", str(file), "--scale", "loud", "--zone", "Nowhere"]) == 1
+    assert capsys.readouterr().err.count("zerodip: ") == 2
+    assert main(["recording", str(file), "--summary", "--unit", "psi", "--column", "3"]) == 0
+    assert not capsys.readouterr().out.startswith("{")
+
+
 @pytest.mark.parametrize("volume_m3", [0.004, 0.008, 0.015])
 def test_however_short_it_cycles_no_run_is_without_end(volume_m3: float) -> None:
     """Runs of a few samples each: nothing is told of what the samples do not show."""
