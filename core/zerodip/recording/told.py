@@ -120,6 +120,7 @@ def said_of(reading: Reading, zone: str, document: Document | None, units: str) 
             "deepest_pa": plain(reading.deepest_pa),
             "longest_s": plain(reading.longest_dip_s),
         },
+        "empties": plain(asdict(reading.empties)) if reading.empties else None,
         "draws": _draws(reading, plates),
         "endless": [plain(asdict(each)) for each in reading.endless],
         "trips_s": plain(list(reading.trips_s)),

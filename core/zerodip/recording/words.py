@@ -22,6 +22,7 @@ READING_WORDS = {
 }
 # Under which runs are short, and under which a pump wears by them: common practice, no source.
 _SHORT_RUN_S, _VERY_SHORT_S = 60.0, 30.0
+_APART_PA = 2.5 * PSI  # between a point on the line and as set: two gauges may differ by that
 _CHATTERS = 3  # starts within ten seconds of the one before, beyond which a switch chatters
 _BLURS = 2.0  # times what a line moves by between samples, within which a point is not told
 _DRIFT_PA, _DAY_S = 2 * PSI, 86400.0  # over a recording, from which a drift is a warning
@@ -141,6 +142,7 @@ def said(
         *_dips(reading, units),
         *_leak(reading, fitted, beside, air_pa, units),
         *_starts(reading, beside),
+        *_apart(reading, beside, units),
         *_wanders(reading, units),
         *_trend(reading, units),
     ]
@@ -332,6 +334,22 @@ def _starts(reading: Reading, beside: Beside) -> Iterator[Said]:
             f"{most} starts in a day",
             f"Its motor bears about {bears:.0f}.",
         )
+
+
+def _apart(reading: Reading, beside: Beside, units: str) -> Iterator[Said]:
+    """A point that stands elsewhere than it is set, by more than a gauge is off."""
+    points = (
+        ("Cut-in", reading.cut_in, beside.cut_in_gauge_pa),
+        ("Cut-out", reading.cut_out, beside.cut_out_gauge_pa),
+    )
+    for name, point, set_to in points:
+        if point is None or set_to is None or abs(point.usual - set_to) <= _APART_PA:
+            continue
+        why = ""
+        if name == "Cut-out" and point.usual < set_to:
+            why = " The switch acts early, or the pump stalls there and runs on: listen to it."
+        title = f"{name} is {_p(point.usual, units)} on the line, {_p(set_to, units)} as set"
+        yield Said("line.apart", "warning", title, f"Seen {point.cycles} times.{why}")
 
 
 def _wanders(reading: Reading, units: str) -> Iterator[Said]:

@@ -78,6 +78,18 @@ def test_a_pump_that_stalls_has_not_stopped() -> None:
     assert made.cut_out is None
 
 
+def test_a_point_on_the_line_contradicts_the_switch_aloud() -> None:
+    """Without the switch nobody could tell a stall from a stop; its setting does."""
+    line = lived(House(cut_out=57), [Tap(60, 200, 6)], 1500, 44)
+    times, psi = seen(line, Sensor(every=1.0), random.Random(6))
+    made = read_recording([Samples(np.array(times), np.array(psi) * PSI)])
+    set_to = Beside(cut_in_gauge_pa=40 * PSI, cut_out_gauge_pa=60 * PSI)
+    told = said(made, None, set_to, 101325.0, "us")
+    assert [each.title for each in told if each.id == "line.apart"] == [
+        "Cut-out is 57 psi on the line, 60 psi as set"
+    ]
+
+
 def test_a_drain_alone_tells_its_knee_over_the_sensors_zero() -> None:
     house = House(charge=31, volume=32, power_off=30)
     line = lived(house, [Tap(40, 700, 5)], 800, 58)

@@ -39,6 +39,14 @@
   )
   const rows = $derived<Row[]>([
     ...figure('Cut-in', told.points.cut_in, 'pressure'),
+    ...(told.empties && !told.points.cut_in
+      ? [
+          {
+            ...row('Cut-in', told.empties.from_pa, 'pressure', 'not seen: the tank is empty there'),
+            value: `below ${shown(told.empties.from_pa, 'pressure')}`,
+          },
+        ]
+      : []),
     ...figure('Cut-out', told.points.cut_out, 'pressure'),
     ...figure('Run', told.run, 'duration'),
     ...figure('Rest', told.rest, 'duration'),

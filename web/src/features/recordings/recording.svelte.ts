@@ -187,6 +187,7 @@ export interface Told {
   draws: { start_s: number; seconds: number; starts: number; volume_m3: number | null }[]
   leak: { is_there: boolean; flow_m3_s: number | null; windows: number } | null
   knee: { gauge_pa: number } | null
+  empties?: { starts: number; of: number; from_pa: number } | null // not in what was read before it was told
   plates: {
     volume_m3: Within | null
     flow_m3_s: Within | null
