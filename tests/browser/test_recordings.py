@@ -43,7 +43,7 @@ def test_from_the_file_to_readings_in_the_visit(open_page: Opener, tmp_path: Pat
     expect(page.get_by_text("is not known")).to_be_visible()  # nothing typed is lost
     page.get_by_label("Time zone").fill("")
     page.get_by_role("button", name="Read it").click()
-    expect(page.get_by_text("Runs under a minute")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("Short cycling")).to_be_visible(timeout=30_000)
     expect(page.locator("canvas")).to_be_visible()
     first = page.locator("tbody button").first
     expect(first).to_be_visible()

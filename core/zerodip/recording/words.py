@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
+from zerodip.recording.air_words import air_said
 from zerodip.recording.figures import Figure
-from zerodip.recording.fit import Fitted, Within
+from zerodip.recording.fit import Fitted
 from zerodip.recording.known import Beside
 from zerodip.recording.quality import Quality
 from zerodip.recording.reading import Reading
@@ -27,10 +28,7 @@ _CHATTERS = 3  # starts within ten seconds of the one before, beyond which a swi
 _BLURS = 2.0  # times what a line moves by between samples, within which a point is not told
 _DRIFT_PA, _DAY_S = 2 * PSI, 86400.0  # over a recording, from which a drift is a warning
 _TREND, _SURE = 0.12, 4.0  # share that runs grow by, and standard errors, from which it is told
-_ROOM_PA = 3 * PSI  # by which a pre-charge may differ from its plate's
 _WANDERS_PA = 3 * PSI  # from the least to the most of nine in ten, beyond which a point wanders
-_WARMED = 1.4  # by so many times a fill without any heat lost shows less air than there is
-_AIR_LEFT = 90  # per cent of a fresh charge, under which air has been lost
 _ELAPSED_S = 1e8  # times before this are counted from the recording's start
 
 
@@ -137,7 +135,7 @@ def said(
         *_zero(reading, units),
         *_empties(reading, beside, units),
         *_chatter(reading),
-        *_air(fitted, beside, air_pa, units),
+        *air_said(fitted, beside, air_pa, _highest(reading), units),
         *_short(reading, units),
         *_dips(reading, units),
         *_leak(reading, fitted, beside, air_pa, units),
@@ -217,48 +215,9 @@ def _chatter(reading: Reading) -> Iterator[Said]:
         )
 
 
-def _air(fitted: Fitted | None, beside: Beside, air_pa: float, units: str) -> Iterator[Said]:
-    """The air by the line beside the plate's. A fast fill warms it, and the line then shows less
-    than there is: what that may explain is not said for certain."""
-    found = fitted.pre_charge_abs_pa if fitted else None
-    plate = beside.pre_charge_gauge_pa
-    if found is None or plate is None:
-        return
-    may_hide = _WARMED / beside.exponent
-    if beside.store == "plain":
-        yield from _air_left(found, plate + air_pa, may_hide)
-        return
-    value, least, most = (each - air_pa for each in (found.value, found.least, found.most))
-    fits = f"The line fits {_p(value, units)} of air"
-    if found.most * may_hide - air_pa < plate - _ROOM_PA / 3 and value < plate - _ROOM_PA:
-        within = f"({_p(least, units)} to {_p(most, units)})"
-        text = f"{fits} {within}, not {_p(plate, units)}."
-        yield Said("line.air", "warning", "Air has been lost", text)
-    elif most < plate - _ROOM_PA / 3 and value < plate - _ROOM_PA:
-        yield Said(
-            "line.less_air",
-            "notice",
-            "Less air than was set, or a fast fill",
-            f"{fits} if it keeps its temperature, not {_p(plate, units)}. Read it, drained.",
-        )
-    elif least > plate + _ROOM_PA / 3 and value > plate + _ROOM_PA:
-        text = f"{fits}, not {_p(plate, units)}."
-        yield Said("line.more_air", "warning", "More air than was set", text)
-
-
-def _air_left(found: Within, fresh_pa: float, may_hide: float) -> Iterator[Said]:
-    """Of a plain tank: what it has of a fresh charge."""
-    value, least, most = (
-        round(100 * each / fresh_pa) for each in (found.value, found.least, found.most)
-    )
-    if most * may_hide < _AIR_LEFT:
-        yield Said(
-            "line.air",
-            "warning",
-            "Air has been lost",
-            f"The line fits {value} % of a fresh charge ({least} to {most} %). Drain it and let it "
-            "take air.",
-        )
+def _highest(reading: Reading) -> float:
+    """What the line comes to, Pa gauge: no air of its tank is above that."""
+    return reading.cut_out.usual if reading.cut_out else float("inf")
 
 
 def _short(reading: Reading, units: str) -> Iterator[Said]:

@@ -14,6 +14,7 @@ from tests.lines import AIR_PA, GPM, Plant, line_of
 from zerodip.cli import main
 from zerodip.fileformat.document import Document, read_document
 from zerodip.kinds.settings import Practice
+from zerodip.recording.air_words import air_said
 from zerodip.recording.figures import Empties, Figure, Trend
 from zerodip.recording.fit import Known, fitted
 from zerodip.recording.kept import cycles_kept, cycles_restored, kept, restored
@@ -24,7 +25,7 @@ from zerodip.recording.pump import Pump
 from zerodip.recording.reading import Endless, Reading, read_recording
 from zerodip.recording.samples import Samples
 from zerodip.recording.told import told_of
-from zerodip.recording.words import _air, clock, said
+from zerodip.recording.words import clock, said
 from zerodip.units import PSI
 from zerodip.visit.validation import check_record
 
@@ -54,6 +55,7 @@ def test_a_line_on_which_the_pump_rests_says_so() -> None:
     assert set(told(read_recording([Samples(quiet.time_s, quiet.gauge_pa)]))) == {"quiet"}
 
 
+HIGH = 100 * PSI
 FIGURE = Figure(40 * PSI, 38 * PSI, 42 * PSI, 20)
 
 
@@ -139,10 +141,10 @@ def test_of_a_plain_tank_the_share_of_a_fresh_charge_is_told() -> None:
     pump = Pump(1e-8, 1e-11, 0.3, 50)
     air = 0.5 * AIR_PA
     plates = fitted(pump, [Known("pre_charge", air, 0.01), Known("volume", 0.2, 0.01)])
-    made = list(_air(plates, known, AIR_PA, "us"))
+    made = list(air_said(plates, known, AIR_PA, HIGH, "us"))
     assert "50 % of a fresh charge" in made[0].text
     full = fitted(pump, [Known("pre_charge", AIR_PA, 0.01), Known("volume", 0.2, 0.01)])
-    assert not list(_air(full, known, AIR_PA, "us"))
+    assert not list(air_said(full, known, AIR_PA, HIGH, "us"))
 
 
 @pytest.mark.parametrize(
@@ -153,6 +155,8 @@ def test_of_a_plain_tank_the_share_of_a_fresh_charge_is_told() -> None:
         (26.0, ["line.less_air"]),
         (10.0, ["line.air"]),
         (50.0, ["line.more_air"]),
+        (-8.0, ["line.doubt"]),
+        (110.0, ["line.doubt"]),
     ],
 )
 def test_what_a_fast_fill_may_explain_is_not_said_for_certain(psi: float, ids: list[str]) -> None:
@@ -160,7 +164,7 @@ def test_what_a_fast_fill_may_explain_is_not_said_for_certain(psi: float, ids: l
     pump = Pump(1e-8, 1e-11, 0.3, 50)
     known = [Known("pre_charge", psi * PSI + AIR_PA, 0.01), Known("volume", 0.2, 0.01)]
     beside_it = Beside(pre_charge_gauge_pa=38 * PSI)
-    made = list(_air(fitted(pump, known), beside_it, AIR_PA, "us"))
+    made = list(air_said(fitted(pump, known), beside_it, AIR_PA, HIGH, "us"))
     assert [each.id for each in made] == ids
 
 
@@ -174,7 +178,7 @@ def test_a_warm_fill_is_never_called_lost_air(exponent: float) -> None:
     assert made.pump
     known = [Known("volume", plant.volume_m3, 0.02), Known("flow", plant.flow_m3_s, 0.045)]
     plates = fitted(made.pump, known)
-    said_of_it = _air(plates, Beside(pre_charge_gauge_pa=38 * PSI), AIR_PA, "us")
+    said_of_it = air_said(plates, Beside(pre_charge_gauge_pa=38 * PSI), AIR_PA, HIGH, "us")
     assert "line.air" not in {each.id for each in said_of_it}
 
 
