@@ -41,6 +41,7 @@ STANDARD = {
     "json",
     "math",
     "operator",
+    "os",
     "pathlib",
     "re",
     "statistics",
