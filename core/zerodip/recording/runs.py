@@ -17,6 +17,7 @@ _OF_USUAL = 0.4  # and this share of the usual swing
 _AROUND = 200  # turns that tell a set point together, where it drifts
 _SHARP, _SHARP_ALONE = 3.5, 7.0  # standard errors by which a break bends; and one without its other
 _RISE_WITHIN = 200  # samples in which a pump that is not seen to stop raises the line
+_AT_COLLAPSE = np.arange(-4, 5)
 _BESIDE = np.arange(-2, 3)
 _ON_SHARE = 0.3  # of the way from no current to the running one
 _NEAR = 0.2  # share of the differential within which a turn belongs to a set point
@@ -41,12 +42,21 @@ def runs_of(samples: Samples, raw: Floats, noise: float) -> tuple[Places, bool]:
     if not len(runs):
         return runs, False
     bent, sharp = anchors(samples.gauge_pa, runs, noise)
+    sharp[:, 0] = np.maximum(sharp[:, 0], _by_collapse(samples.gauge_pa, raw, bent[:, 0], noise))
     ends = np.where(sharp >= _SHARP, bent, -1)
     alone = (ends.min(axis=1) < 0) & (sharp.max(axis=1) < _SHARP_ALONE)
     made = _with_breaks(ends[~alone], runs[~alone])
     gauge = samples.gauge_pa
     kept = [stop >= 0 or start < 0 or _rises_from(gauge, start, noise) for start, stop in made]
     return made[np.array(kept, dtype=np.bool_)], False
+
+
+def _by_collapse(gauge: Floats, raw: Floats, starts: Places, noise: float) -> Floats:
+    """How sharp a start is where the gauge collapses beside it: as sharp as can be; 0 elsewhere."""
+    near = np.clip(starts[:, None] + _AT_COLLAPSE, 0, len(raw) - 1)
+    deep = gauge[near[:, len(_AT_COLLAPSE) // 2]] - np.sort(raw[near], axis=1)[:, 1]
+    collapsed = (starts >= 0) & (deep > max(_NOISES * noise, _LEAST_PA))
+    return np.where(collapsed, _SHARP_ALONE, 0.0)
 
 
 def _rises_from(gauge: Floats, start: int, noise: float) -> bool:

@@ -304,6 +304,8 @@ def _apart(reading: Reading, beside: Beside, units: str) -> Iterator[Said]:
     for name, point, set_to in points:
         if point is None or set_to is None or abs(point.usual - set_to) <= _APART_PA:
             continue
+        if name == "Cut-in" and reading.dips > point.cycles / 4:
+            continue  # what it fell from, perhaps
         why = ""
         if name == "Cut-out" and point.usual < set_to:
             why = " The switch acts early, or the pump stalls there and runs on: listen to it."
