@@ -75,7 +75,7 @@
 
 <div class="grid gap-4">
   <ul class="grid gap-3">
-    {#each told.says as each (each.id + each.text)}
+    {#each told.says as each (each.title + each.text)}
       <li>
         <p class="text-lg font-bold">
           <span class={SIGNS[each.weight]?.colour}>{SIGNS[each.weight]?.sign}</span>
