@@ -171,10 +171,9 @@ def samples_of(stream: IO[bytes], layout: Layout) -> Iterator[Samples]:
 
 def _clock_of(layout: Layout) -> OneClock | None:
     """The recorder's clock; None where its times do not go by one that is changed."""
-    if layout.style not in ("pattern", "words", "excel_days"):
+    if layout.style not in ("pattern", "words", "excel_days") or "%#z" in layout.pattern:
         return None
-    told = "%#z" in layout.pattern
-    return OneClock(local=not layout.zone and not told)
+    return OneClock(local=not layout.zone)
 
 
 def _tables_of_parquet(stream: IO[bytes], rows: int = 1 << 20) -> Iterator[pl.DataFrame]:
