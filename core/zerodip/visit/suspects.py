@@ -4,6 +4,7 @@ puts it right."""
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from operator import mul
 from typing import Any
 
@@ -12,7 +13,7 @@ from zerodip.diagnosis.parts import Cause, Item, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.findings import findings_of
 from zerodip.kinds.trials import Trials
-from zerodip.rules.engine import Finding, is_broken
+from zerodip.text.figure import Reading
 from zerodip.units import text
 
 __all__ = [
@@ -120,8 +121,7 @@ def suspects(belief: Belief, figures: Figures, units: str) -> tuple[Suspect, ...
     Returns:
         At most four, the likeliest first.
     """
-    broken = {f.rule.id: f for f in findings_of(figures, sure=False) if is_broken(f)}
-    tried = PutRight(Trials(figures, units), broken)
+    tried = PutRight(Trials(figures, units))
     return tuple(_suspect(belief, group, tried) for group in likely_works(belief))
 
 
@@ -144,21 +144,28 @@ def likely_works(belief: Belief) -> list[list[Cause[Any]]]:
 
 @dataclass(frozen=True)
 class PutRight:
-    """The remedies of a system, and what Decide finds broken on it, by rule."""
+    """What puts causes right on a system, by what was tried on it."""
 
     trials: Trials
-    broken: Mapping[str, Finding]
+
+    @cached_property
+    def usual(self) -> Mapping[str, tuple[Reading, ...]]:
+        """By rule the usual values that decide it, that nobody read."""
+        if not self.trials.figures.system.assumed:
+            return {}
+        return {f.rule.id: f.usual for f in findings_of(self.trials.figures, sure=False)}
 
     def of(self, cause: Cause[Any]) -> tuple[str, int]:
         """What puts a cause right, with what was tried against what it breaks in Decide, and its
         minutes (0 where they are not told). What a usual value decides is read first."""
         says, minutes = cause.remedy.says, cause.remedy.minutes
         by_figures = cause.remedy.kind in _BY_FIGURES
-        broken = next((self.broken[rule] for rule in cause.breaks if rule in self.broken), None)
+        all_broken = self.trials.now.broken
+        broken = next((all_broken[rule] for rule in cause.breaks if rule in all_broken), None)
         if broken is None:
             return says, minutes
-        if broken.usual:
-            first = f"Read first: {'; '.join(each.title for each in broken.usual)}."
+        if usual := self.usual.get(broken.rule.id):
+            first = f"Read first: {'; '.join(each.title for each in usual)}."
             return (first, 0) if by_figures else (f"{says} {first}", minutes)
         tried = self.trials.advice(broken).says
         return (tried, 0) if by_figures else (f"{says} {tried}", minutes)
@@ -166,8 +173,8 @@ class PutRight:
 
 def _suspect(belief: Belief, group: Sequence[Cause[Any]], tried: PutRight) -> Suspect:
     units = tried.trials.units
-    says, minutes = tried.of(group[0])
     cause, p = group[0], belief.by_cause[group[0].id]
+    says, minutes = tried.of(cause)
     ratios = _ratios(belief, cause.id)
     told = {each.item: said(item_of(belief, each), each, units) for each in belief.observations}
     return Suspect(
