@@ -9,25 +9,24 @@ import random
 import sys
 from collections import Counter
 from collections.abc import Callable
+from typing import Any
 
 from tests.core import test_told_air, test_told_choices, test_told_demand, test_told_figures
 from tests.core.drawn import draw
 
+FalseIn = Callable[[dict[str, Any], Counter[str]], list[str]]
 Compared = Callable[[random.Random, Counter[str]], list[str]]
 
 
-def _water(kind: str) -> Compared:
-    return lambda rng, counted: test_told_figures.false_in(draw(kind, rng), counted)
+def _drawn(kind: str, false_in: FalseIn) -> Compared:
+    return lambda rng, counted: false_in(draw(kind, rng), counted)
 
 
-def _choices(kind: str) -> Compared:
-    return lambda rng, counted: test_told_choices.false_in(draw(kind, rng), counted)
-
-
-CHOICES = {f"{kind} ways": _choices(kind) for kind in test_told_choices.KINDS}
+KINDS = test_told_figures.KINDS
+CHOICES = {f"{kind} ways": _drawn(kind, test_told_choices.false_in) for kind in KINDS}
 WAYS: dict[str, Compared] = {
-    **{kind: _water(kind) for kind in test_told_figures.KINDS},
-    "compressor": lambda rng, counted: test_told_air.false_in(draw("compressor", rng), counted),
+    **{kind: _drawn(kind, test_told_figures.false_in) for kind in KINDS},
+    "compressor": _drawn("compressor", test_told_air.false_in),
     "tankless": lambda rng, counted: test_told_demand.false_in(
         *test_told_demand.drawn(rng), counted
     ),

@@ -19,11 +19,11 @@ from zerodip.kinds.registry import kind_of
 
 from .drawn import draw
 from .test_told_figures import KINDS, NEAR, PSI, near, truths
+from .told_advice import charge, re_air, sold
 from .told_figures import Told, told
 
 Raw = dict[str, Any]
 SHOWN = ("run", "drawdown", "reserve", "lowest", "starts")
-SIZED_LIKE = 0.38  # of a new tank's volume its bladder takes: a third to four tenths are sold
 
 
 def set_as_told(raw: Raw, way: Option) -> Raw:
@@ -34,8 +34,8 @@ def set_as_told(raw: Raw, way: Option) -> Raw:
     if way.air_renewed:
         made["settings"]["air_renewed"] = True
         made["system"].get("found", {}).pop("caught_m3", None)
-    for tank in made["system"]["tanks"] if way.tanks_alike else ():
-        tank.pop("pre_charge_gauge_pa", None)
+    if way.tanks_alike:
+        charge(made, way.pre_charge_gauge_pa)
     return made
 
 
@@ -115,23 +115,19 @@ def _least(raw: Raw, document: Document, made: Sizing, counted: Counter[str]) ->
 
 def _with_tank(raw: Raw, document: Document, size: Size, beside: bool) -> Raw:
     """The file with a tank of a size, and the air that is told for it."""
-    made, plain = copy.deepcopy(raw), raw["system"]["kind"] == "well_air"
-    tank: Raw = {"volume_m3": size.volume_m3}
-    tank |= {} if plain else {"acceptance_m3": SIZED_LIKE * size.volume_m3}
+    made = copy.deepcopy(raw)
     own = made["system"]["tanks"] if beside else []
-    for each in own:
-        each.pop("pre_charge_gauge_pa", None)
-    made["system"]["tanks"] = [*own, tank]
+    made["system"]["tanks"] = [*own, sold(raw, size.volume_m3)]
     made["system"].get("found", {}).pop("caught_m3", None)
     made["system"].pop("air_left", None)
-    if plain:
-        made["settings"] |= {"air_renewed": True, "pre_charge_gauge_pa": 0.0}
-    else:
-        of = kind_of(document.system).sizing
-        resized = read_document(made)
-        assert of is not None
-        charge = of.settings(document.figures(), resized.system).pre_charge_gauge_pa
-        made["settings"]["pre_charge_gauge_pa"] = charge
+    if raw["system"]["kind"] == "well_air":
+        re_air(made)
+        return made
+    of = kind_of(document.system).sizing
+    assert of is not None
+    for each in own:
+        each.pop("pre_charge_gauge_pa", None)
+    charge(made, of.settings(document.figures(), read_document(made).system).pre_charge_gauge_pa)
     return made
 
 

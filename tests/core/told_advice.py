@@ -25,13 +25,15 @@ def _si(number: str, unit: str) -> float:
     return float(number.replace(",", "")) * UNITS[unit]
 
 
-def _charge(raw: Raw, pa: float) -> None:
+def charge(raw: Raw, pa: float | None) -> None:
+    """Every tank with one pre-charge."""
     raw["settings"]["pre_charge_gauge_pa"] = pa
     for tank in raw["system"].get("tanks", ()):
         tank.pop("pre_charge_gauge_pa", None)
 
 
-def _re_air(raw: Raw) -> None:
+def re_air(raw: Raw) -> None:
+    """A plain tank drained, with all its air."""
     raw["settings"] |= {"air_renewed": True, "pre_charge_gauge_pa": 0.0}
 
 
@@ -40,15 +42,19 @@ def _switch(raw: Raw, said: re.Match[str]) -> None:
     raw["settings"] |= {"cut_in_gauge_pa": _si(low, unit), "cut_out_gauge_pa": _si(high, unit)}
 
 
+def sold(raw: Raw, volume: float) -> Raw:
+    """A tank as it is sold for a system, m³: a bladder takes a third to four tenths of it."""
+    tank: Raw = {"volume_m3": volume}
+    return tank if raw["system"]["kind"] == "well_air" else {**tank, "acceptance_m3": 0.38 * volume}
+
+
 def _put(raw: Raw, said: re.Match[str], name: str, beside: bool) -> None:
     plates = [tank.get("max_gauge_pa") for tank in raw["system"][name]]
     known = [plate for plate in plates if plate]
     volume = _si(said.group(1), said.group(2))
-    tank: Raw = {"volume_m3": volume}
+    tank = sold(raw, volume) if name == "tanks" else {"volume_m3": volume}
     if known and name == "tanks":
         tank["max_gauge_pa"] = min(known)
-    if name == "tanks" and raw["system"]["kind"] != "well_air":
-        tank["acceptance_m3"] = 0.38 * volume  # a third to four tenths are sold
     raw["system"][name] = [*raw["system"][name], tank] if beside else [tank]
 
 
@@ -105,11 +111,11 @@ def done(raw: Raw, says: str, flow_m3_s: float) -> Raw:
         for k in re.findall(r"\d+", said.group(1)):
             raw["system"]["tanks"][int(k) - 1].pop("pre_charge_gauge_pa", None)
     if said := told(rf"Set the (?:accumulator's )?pre-charge(?: in every tank)? to {P}"):
-        _charge(raw, _si(said.group(1), said.group(2)))
+        charge(raw, _si(said.group(1), said.group(2)))
     if said := told(rf"Let air off to {P}"):
-        _charge(raw, _si(said.group(1), said.group(2)))
+        charge(raw, _si(said.group(1), said.group(2)))
     if told(r"[Dd]rain the tank and let it take air|with all its air"):
-        _re_air(raw)
+        re_air(raw)
     if said := told(rf"Open fewer taps at a time, {Q} at most"):
         raw["system"]["demand"]["peak_draw_m3_s"] = _si(said.group(1), said.group(2))
     if said := told(rf"Use less air at a time, {Q} at most"):
@@ -149,4 +155,4 @@ def _charge_only(raw: Raw, does: str, pa: float) -> None:
     if "switch" in does:
         raw["settings"]["pre_charge_gauge_pa"] = pa
     else:
-        _charge(raw, pa)
+        charge(raw, pa)
