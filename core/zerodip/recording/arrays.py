@@ -7,7 +7,7 @@ from typing import Any, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Floats", "Places", "blocks", "joined", "taken"]
+__all__ = ["Floats", "Places", "blocks", "joined", "middles", "taken"]
 
 Floats = NDArray[np.float64]
 Places = NDArray[np.intp]
@@ -55,3 +55,18 @@ def taken(of: T, which: "slice | NDArray[np.bool_] | Places") -> T:
     """
     record: Any = of
     return type(of)(*(getattr(of, each.name)[which] for each in fields(record)))
+
+
+def middles(rows: Floats) -> Floats:
+    """The middle of each three samples that lie beside each other: one alone may be a spike.
+
+    Args:
+        rows: Lines, one a row, three samples or more.
+
+    Returns:
+        Rows without their first and their last.
+    """
+    before, here, after = rows[:, :-2], rows[:, 1:-1], rows[:, 2:]
+    least, most = np.minimum(before, here), np.maximum(before, here)
+    middle: Floats = np.maximum(least, np.minimum(most, after))
+    return middle

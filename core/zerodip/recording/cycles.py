@@ -8,9 +8,10 @@ delivers; how much earlier the switch clicked, the line does not tell."""
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zerodip.physics.atmosphere import pressure_abs_pa
-from zerodip.recording.arrays import Floats, Places, joined, taken
+from zerodip.recording.arrays import Floats, Places, joined, middles, taken
 from zerodip.recording.brief import without_brief
 from zerodip.recording.emptied import emptied_at
 from zerodip.recording.kinks import Kinks, kinks_at
@@ -230,7 +231,7 @@ def _before_collapse(gauge: Floats, at: Places, start: "_Side", noise: float) ->
     )
 
 
-def _without(side: "_Side", which: "np.ndarray[tuple[int], np.dtype[np.bool_]]") -> "_Side":
+def _without(side: "_Side", which: NDArray[np.bool_]) -> "_Side":
     """The breaks but for some, which are not seen then."""
     parts = (getattr(side, each.name) for each in fields(side))
     return _Side(*(np.where(which, np.nan, part) for part in parts))
@@ -355,10 +356,7 @@ def _lowest(gauge: Floats, starts: Places, level: Floats, noise: float) -> tuple
     """The lowest around each start, of the middle of three samples, the level itself where what
     lies under it is noise; and how many samples lie under it."""
     around = np.arange(-_AROUND_START, _AROUND_START)
-    near = gauge[np.clip(starts[:, None] + around, 0, len(gauge) - 1)]
-    before, here, after = near[:, :-2], near[:, 1:-1], near[:, 2:]
-    least, most = np.minimum(before, here), np.maximum(before, here)
-    middles = np.maximum(least, np.minimum(most, after))
-    under = middles < (level - 4 * noise)[:, None]
+    middle = middles(gauge[np.clip(starts[:, None] + around, 0, len(gauge) - 1)])
+    under = middle < (level - 4 * noise)[:, None]
     dips = (starts >= 0) & under.any(axis=1)
-    return np.where(dips, middles.min(axis=1), level), np.where(dips, under.sum(axis=1), 0.0)
+    return np.where(dips, middle.min(axis=1), level), np.where(dips, under.sum(axis=1), 0.0)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zerodip.recording.arrays import Floats, Places
+from zerodip.recording.arrays import Floats, Places, middles
 from zerodip.recording.samples import Samples
 from zerodip.recording.stretches import step_of
 
@@ -65,12 +65,12 @@ def _look(
 ) -> None:
     gauge, step = samples.gauge_pa, step_of(samples.time_s)
     near = at[:, None] + np.arange(-beside, beside + 1)
-    low = near[np.arange(len(at)), _middles(gauge[near]).argmin(axis=1)]
+    low = near[np.arange(len(at)), middles(_edged(gauge[near])).argmin(axis=1)]
     line = np.arange(_LINE)
     before = _ahead(gauge[low[:, None] - beside - line], beside)
     after = _ahead(gauge[low[:, None] + beside + line], beside)
     around = gauge[low[:, None] + np.arange(-beside, beside + 1)]
-    lowest = _middles(around).min(axis=1)
+    lowest = middles(_edged(around)).min(axis=1)
     level = np.minimum(before, after)
     depth = level - lowest
     empty = (depth > max(_NOISES * noise, _LEAST_PA)) & (np.abs(before - after) < _ALIKE * depth)
@@ -81,11 +81,9 @@ def _look(
     made.below_s[here] = below[empty]
 
 
-def _middles(rows: Floats) -> Floats:
-    """The middle of each three samples of a row: one alone may be a spike."""
-    padded = np.pad(rows, ((0, 0), (1, 1)), mode="edge")
-    middle: Floats = np.median(np.stack([padded[:, :-2], padded[:, 1:-1], padded[:, 2:]]), axis=0)
-    return middle
+def _edged(rows: Floats) -> Floats:
+    """Rows with their ends once more."""
+    return np.pad(rows, ((0, 0), (1, 1)), mode="edge")
 
 
 def _ahead(rows: Floats, beside: int) -> Floats:

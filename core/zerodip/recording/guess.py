@@ -121,18 +121,18 @@ def _of_table(lines: Sequence[str], encoding: str) -> Guess:
 def _table(lines: Sequence[str], separator: str) -> tuple[list[list[str]], int]:
     """The rows that are alike in fields and hold numbers, and how many lines come before them."""
     rows = _rows_of(lines, separator)
-    counts = Counter(len(row) for row in rows if any(map(_is_number, row)))
+    numbered = [(at, row) for at, row in enumerate(rows) if any(map(_is_number, row))]
+    counts = Counter(len(row) for _, row in numbered)
     if not counts:
         return [], 0
     width = max(counts, key=lambda each: (counts[each], each))
     if width == 1 and separator != ",":
         return [], 0
-    alike = [row for row in rows if len(row) == width and any(map(_is_number, row))]
-    usual = Counter(map(_shape, alike)).most_common(1)[0][0]
+    alike = [(at, row) for at, row in numbered if len(row) == width]
+    usual = Counter(_shape(row) for _, row in alike).most_common(1)[0][0]
     # "Interval;10 s" stands over the table and is no row of it.
-    first = next(at for at, row in enumerate(rows) if len(row) == width and _fits(row, usual))
-    rows = [row for row in rows[first:] if len(row) == width and any(map(_is_number, row))]
-    return rows, first
+    first = next(at for at, row in alike if _fits(row, usual))
+    return [row for at, row in alike if at >= first], first
 
 
 def _shape(row: Sequence[str]) -> tuple[str, ...]:
@@ -145,7 +145,7 @@ def _shape(row: Sequence[str]) -> tuple[str, ...]:
 
 def _fits(row: Sequence[str], usual: Sequence[str]) -> bool:
     """Whether a row may be one of a table: where its rows have figures, it has some or nothing."""
-    return any(map(_is_number, row)) and all(
+    return all(
         is_ in (was, "") or was in ("words", "") or is_ != "words" or field.lower() in _MISSING
         for is_, was, field in zip(_shape(row), usual, row, strict=True)
     )

@@ -63,12 +63,12 @@ def columns_of(
     known = {at: _known(name) for at, name in names.items()}
     scales = {at: _scale(name, known[at][1], chatter, at) for at, name in names.items()}
     gauge = _gauge_at(columns, known, scales)
-    scale = scales[gauge]
-    made = (
-        [(scale, [])]
-        if scale
-        else [_gauge(gauge, columns[gauge], names[gauge], known[gauge][1], chatter)]
-    )
+    scaled = scales[gauge]
+    made: list[tuple[Column, list[str]]] = [
+        (scaled, [])
+        if scaled
+        else _gauge(gauge, columns[gauge], names[gauge], known[gauge][1], chatter)
+    ]
     doubts = made[0][1]
     for at, (holds, unit) in known.items():
         if holds in ("current", "flow") and at != gauge and holds not in {c.holds for c, _ in made}:

@@ -2,8 +2,9 @@
 goes on rising a little or lies flat. A switch cuts a rise off; a plateau is come to."""
 
 import numpy as np
+from numpy.typing import NDArray
 
-from zerodip.recording.arrays import Floats
+from zerodip.recording.arrays import Floats, Places
 from zerodip.recording.samples import Samples
 from zerodip.recording.stretches import step_of
 
@@ -18,7 +19,7 @@ _LEAST_PA = 700.0  # a tenth of a psi
 
 def stalled_at(
     samples: Samples, start_s: Floats, stop_s: Floats, next_s: Floats, noise: float
-) -> "np.ndarray[tuple[int], np.dtype[np.bool_]]":
+) -> NDArray[np.bool_]:
     """Which stops of a stretch are the beginning of a plateau.
 
     Args:
@@ -32,36 +33,41 @@ def stalled_at(
         True where the pump did not stop.
     """
     made = np.zeros(len(stop_s), dtype=np.bool_)
-    step = step_of(samples.time_s)
+    times, gauge, step = samples.time_s, samples.gauge_pa, step_of(samples.time_s)
     if step <= 0:
         return made
     count = int(np.clip(_WINDOW_S / step, _FEWEST, _MOST))
-    x = (np.arange(count) - (count - 1) / 2) * step
-    error = noise / float(np.sqrt(x @ x))
-    first = np.where(np.isfinite(start_s), start_s, samples.time_s[0])
-    room = 3 * count * step
+    first, room = np.where(np.isfinite(start_s), start_s, times[0]), 3 * count * step
     known = np.flatnonzero((stop_s - first > room) & (next_s - stop_s > room))
-    at = np.searchsorted(samples.time_s, stop_s[known])
+    at = np.searchsorted(times, stop_s[known])
     inside = (at > count + 1) & (at + count + 1 < len(samples))
     known, at = known[inside], at[inside]
-    gauge, line = samples.gauge_pa, np.arange(count)
+    rise = gauge[at] - gauge[np.searchsorted(times, first[known])]
+    mean = rise / np.maximum(stop_s[known] - first[known], step)
+    until = np.searchsorted(times, next_s[known])
+    for k in np.flatnonzero(_gentle(gauge, at, mean, count, step, noise)):
+        made[known[k]] = _comes_back(gauge[at[k] : until[k]], float(rise[k]))
+    return made
+
+
+def _gentle(
+    gauge: Floats, at: Places, mean: Floats, count: int, step: float, noise: float
+) -> NDArray[np.bool_]:
+    """Where the line bends gently at some places, by `count` samples on either side; `mean` is how
+    fast the runs before them rose, Pa/s."""
+    line, x = np.arange(count), (np.arange(count) - (count - 1) / 2) * step
+    error = noise / float(np.sqrt(x @ x))
     before = gauge[at[:, None] - 1 - line[::-1]] @ x / (x @ x)
     after = gauge[at[:, None] + 1 + line] @ x / (x @ x)
-    begins = np.searchsorted(samples.time_s, first[known])
-    mean = (gauge[at] - gauge[begins]) / np.maximum(stop_s[known] - first[known], step)
-    gentle = (before - after < _SHARP * np.sqrt(2) * error) & (after > -2 * error)
-    flat = (before < _FLATTENED * mean) & gentle
     # A plateau is still to be come to: later on the line stands higher.
     later = np.clip(at[:, None] + 2 * count + line, 0, len(gauge) - 1)
     higher = gauge[later].mean(axis=1) - gauge[at[:, None] + 1 + line[: count // 3]].mean(axis=1)
     least = max(_RISES * noise * float(np.sqrt(4 / count)), _LEAST_PA)
-    flat &= higher > -least
-    likely = flat | ((higher > least) & (after > -2 * error))
-    rise = gauge[at] - gauge[begins]
-    until = np.searchsorted(samples.time_s, next_s[known])
-    for k in np.flatnonzero(likely):
-        made[known[k]] = _comes_back(gauge[at[k] : until[k]], float(rise[k]))
-    return made
+    flat = (before < _FLATTENED * mean) & (before - after < _SHARP * np.sqrt(2) * error)
+    gentle: NDArray[np.bool_] = (after > -2 * error) & (
+        (flat & (higher > -least)) | (higher > least)
+    )
+    return gentle
 
 
 def _comes_back(after: Floats, rise: float) -> bool:

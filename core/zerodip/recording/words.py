@@ -199,10 +199,8 @@ def _trips(reading: Reading, zone: str) -> Iterator[Said]:
 def _zero(reading: Reading, units: str) -> Iterator[Said]:
     if reading.zero_pa is not None:
         title = f"It reads {_p(reading.zero_pa, units)} when drained"
-        body = "The sensor’s zero is off by that. The knee is told without it."
-        yield Said(
-            "line.zero", "notice", title, body if reading.knee else body.split(". ")[0] + "."
-        )
+        knee = " The knee is told without it." if reading.knee else ""
+        yield Said("line.zero", "notice", title, f"The sensor’s zero is off by that.{knee}")
 
 
 def _chatter(reading: Reading) -> Iterator[Said]:
