@@ -9,7 +9,7 @@ from itertools import count
 from typing import Any
 
 from zerodip.diagnosis.hypotheses import Hypothesis
-from zerodip.diagnosis.likelihood import chance_of_yes
+from zerodip.diagnosis.likelihood import chance_of_yes, wrong_of
 from zerodip.diagnosis.parts import Cause, Item, Observation, Troubles
 from zerodip.fileformat.document import read_document
 from zerodip.kinds.registry import kind_of
@@ -19,7 +19,8 @@ from .plants import Plant, a_plant
 
 __all__ = ["Faulty", "a_faulty"]
 
-HEALTHY, DOUBLE, WRONG = 0.15, 0.10, 0.05
+AS_SIZED = {"narrow", "tank_small", "receiver_small", "window"}
+HEALTHY, DOUBLE = 0.15, 0.10
 _TRIES = 10
 _MISSED, _TOLD = 0.03, 0.7  # not noticed though there; a symptom is told of
 
@@ -63,7 +64,7 @@ class Faulty:
             told = self._measured(item)
             return replace(told, again=again) if told else None
         yes = self._there(item) and self.chance.random() >= _MISSED
-        return Observation(item.id, yes != (self.chance.random() < WRONG), (), again)
+        return Observation(item.id, yes != (self.chance.random() < wrong_of(item)), (), again)
 
     def _measured(self, item: Item) -> Observation | None:
         assert self.truth.plant is not None
@@ -83,7 +84,7 @@ class Faulty:
             value *= math.exp(self.chance.gauss(0, 0.08))
         else:
             value += self.chance.gauss(0, min(told.sd, 1.0 * PSI if value > 10 else 0.05))
-        if self.chance.random() < WRONG:
+        if self.chance.random() < wrong_of(item):
             value *= self.chance.choice((0.5, 0.8, 1.25, 2.0))
         return Observation(item.id, min(max(value, item.least), item.most))
 
@@ -144,7 +145,7 @@ def _drawn(
 ) -> list[Cause[Any]]:
     causes = [each for each in troubles.causes if each.applies(healthy)]
     if rng.random() < HEALTHY:
-        return [each for each in causes if each.as_sized]
+        return [each for each in causes if each.id in AS_SIZED]
     weights = [1.0 if alike else each.weight for each in causes]
     first = rng.choices(causes, weights)[0]
     if rng.random() >= DOUBLE:

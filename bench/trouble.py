@@ -27,9 +27,11 @@ from zerodip.diagnosis.next_check import (
 )
 from zerodip.diagnosis.parts import Item, Needs
 from zerodip.kinds.registry import KINDS
+from zerodip.kinds.trials import Trials
 from zerodip.units import PSI
+from zerodip.visit.put_right import PutRight
 
-from .faulty import Faulty, a_faulty
+from .faulty import AS_SIZED, Faulty, a_faulty
 
 MOST = 20  # checks before somebody gives up
 Check = Sequence[Item]
@@ -106,7 +108,8 @@ def diagnosed(plant: Faulty, ask: Ask) -> Outcome:
     ]
     asked, minutes, checks = {each.item for each in seen}, 0.0, 0
     condition: Needs = "powered"
-    belief = believe(plant.troubles, plant.figures, seen, PSI)
+    broken = PutRight(Trials(plant.figures, "us")).on_file
+    belief = believe(plant.troubles, plant.figures, seen, PSI, broken)
     while checks < MOST and (made := ask(belief, asked, condition)) is not None:
         check, again = made
         asked |= {item.id for item in check}
@@ -115,18 +118,23 @@ def diagnosed(plant: Faulty, ask: Ask) -> Outcome:
         minutes += took
         condition = condition if needs == "any" else needs
         seen += [told for item in check if (told := plant.answer(item, again))]
-        belief = believe(plant.troubles, plant.figures, seen, PSI)
+        belief = believe(plant.troubles, plant.figures, seen, PSI, broken)
     return _outcome(plant, belief, checks, minutes)
+
+
+def _filed(belief: Belief) -> list[str]:
+    """What holds as the plant stands on file."""
+    every = belief.troubles.causes
+    return [each.id for h, _ in belief.weighed for each, _ in h.parts if each not in every]
 
 
 def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outcome:
     remedy = {id: each.remedy for id, each in belief.troubles.every.items()}
     right = {remedy[each].id for each in plant.causes}
     # Nothing wrong, or too small as built: which of them it is goes by the plates alone.
-    built = {"healthy": remedy["healthy"].id} | {
-        each.id: each.remedy.id for each in belief.troubles.causes if each.as_sized
-    }
-    as_built = bool(plant.causes & set(built))
+    # So is what stands wrong on file, where Decide says so.
+    built = {id: remedy[id].id for id in ("healthy", *AS_SIZED, *_filed(belief)) if id in remedy}
+    as_built = bool(plant.causes & {"healthy", *AS_SIZED})
     right |= set(built.values()) if as_built else set()
     # As it is shown: causes with one remedy stand together.
     place = next(k for k, work in enumerate(belief.works) if work[0].remedy.id in right)

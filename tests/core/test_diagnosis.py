@@ -11,7 +11,7 @@ from scipy.stats import norm
 
 from tests.core.test_trouble import FIGURES, random_seen
 from zerodip.diagnosis import likelihood
-from zerodip.diagnosis.hypotheses import OTHER, ROUTINE
+from zerodip.diagnosis.hypotheses import CALLED, OTHER, ROUTINE
 from zerodip.diagnosis.inference import believe
 from zerodip.diagnosis.next_check import next_check
 from zerodip.diagnosis.parts import Cause, Forecast, Item, Observation, Remedy, Troubles
@@ -72,12 +72,12 @@ def test_the_posterior_is_that_of_plain_enumeration(
     """All combinations written out, likelihoods by scipy; no code of the engine is used."""
     base, wrong = TOY.items[0].base, likelihood.WRONG
     prior = {
-        (): ROUTINE.healthy,
-        ("a",): ROUTINE.single * 0.75,
-        ("b",): ROUTINE.single * 0.25,
-        ("a", "b"): ROUTINE.pair * 2 * 0.75 * 0.25,
+        (): CALLED.healthy,  # a sign was seen: no routine
+        ("a",): CALLED.single * 0.75,
+        ("b",): CALLED.single * 0.25,
+        ("a", "b"): CALLED.pair * 2 * 0.75 * 0.25,
     }
-    weights = {"other": ROUTINE.unknown * 0.5 * 0.5 / 100}
+    weights = {"other": CALLED.unknown * 0.5 * 0.5 / 100}
     for parts, p in prior.items():
         yes = {
             "light": 1 - (1 - base) * (1 - (0.8 if "a" in parts else 0)),

@@ -116,9 +116,10 @@ def test_a_check_valve_that_passes_lets_the_gauge_fall_house_valve_shut_or_not()
     held = volume * (1 - charge / (first + 101325)) - 0.02 * 10 * GPM * 300
     later = brentq(lambda p: volume * (1 - charge / (p + 101325)) - held, 38.1 * PSI, first)
     for item in ("fall_open", "fall_shut"):
-        assert plant.shows(item, (first, 300.0)).mean == pytest.approx(later, rel=0.01)
+        # The air cools besides, by half a psi at the most some minutes after the stop.
+        assert 0 <= later - plant.shows(item, (first, 300.0)).mean <= 0.5 * PSI
     house = _faulty(WELL, "house_leak", 0.02)
-    assert house.shows("fall_shut", (first, 300.0)).mean == first
+    assert 0 < first - house.shows("fall_shut", (first, 300.0)).mean <= 0.5 * PSI
 
 
 def test_a_clogged_nipple_shows_cut_out_late() -> None:
@@ -325,6 +326,7 @@ _ELSEWHERE = {
     "air_spits",
     "silent",
     "nipple",
+    "pit_flooded",
 }
 
 

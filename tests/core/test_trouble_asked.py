@@ -59,7 +59,7 @@ def test_usual_plates_are_no_evidence_that_something_went_astray() -> None:
         ({"kind": "cistern", "plates": {"luck": 1}}, "plates.luck"),
         ({"kind": "cistern", "plates": [1]}, "plates"),
         ({"kind": "cistern", "plates": {"cut_in_gauge_pa": "x"}}, "settings.cut_in_gauge_pa"),
-        ({"kind": "cistern", "plates": {"cut_in_gauge_pa": 9e5}}, "settings.cut_in_gauge_pa"),
+        ({"kind": "cistern", "plates": {"cut_in_gauge_pa": 9e7}}, "settings.cut_in_gauge_pa"),
         ({"kind": "cistern", "evidence": [{"item": "run", "value": False}]}, "evidence.0.value"),
         (
             {"kind": "cistern", "evidence": [{"item": "run", "value": 3, "again": 1}]},

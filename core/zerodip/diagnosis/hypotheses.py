@@ -6,16 +6,18 @@ Source: shares are judgement, no source.
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import combinations
 from typing import Any
 
 from zerodip.diagnosis.parts import Cause, Forecast, Plant, Troubles
 
-__all__ = ["CALLED", "OTHER", "ROUTINE", "Hypothesis", "Shares", "pairs", "singles"]
+__all__ = ["CALLED", "OTHER", "ROUTINE", "Broken", "Hypothesis", "Shares", "pairs", "singles"]
 
+Broken = tuple[frozenset[str], ...]
 OTHER = "other"
+_PUT_RIGHT_SINCE = 0.15  # of what stands wrong on file: judgement, no source
 _IN_PAIRS, _SIZES_IN_PAIRS = 8, 2
 _ALIKE = 20.0  # sizes further apart are different faults
 
@@ -32,7 +34,7 @@ class Shares:
 
 # Judgement, no source: where something is complained of, and where nothing is.
 CALLED = Shares(0.15, 0.73, 0.10, 0.02)
-ROUTINE = Shares(0.50, 0.42, 0.06, 0.02)
+ROUTINE = Shares(0.35, 0.55, 0.08, 0.02)
 
 
 @dataclass(frozen=True)
@@ -77,29 +79,55 @@ class Hypothesis:
 
 
 @lru_cache(maxsize=4)  # answers follow on each other; what was forecast is kept with them
-def singles(troubles: Troubles[Any], plant: Any, shares: Shares) -> tuple[Hypothesis, ...]:
+def singles(
+    troubles: Troubles[Any], plant: Any, shares: Shares, broken: Broken = ()
+) -> tuple[Hypothesis, ...]:
     """Nothing that is listed, nothing wrong, and every cause in each of its sizes.
 
     Args:
         troubles: What may be wrong with this kind of system.
         plant: The system without a fault.
         shares: How often each number of causes is met.
+        broken: The rules of Decide that the system breaks as it stands on file, the worst first.
 
     Returns:
         The hypotheses; their shares and that of the pairs add up to 1.
     """
     causes = [each for each in troubles.causes if each.applies(plant)]
-    sound = next((each for each in causes if each.as_sized), troubles.healthy)
     single = shares.single / math.fsum(each.weight for each in causes)
     return (
         Hypothesis((), shares.unknown, None),
-        Hypothesis(((sound, 1.0),), shares.healthy, plant, plant),
+        *_sound(troubles.healthy, _filed(causes, plant, broken), plant, shares.healthy),
         *(
             _hypothesis(((cause, size),), single * cause.weight / len(cause.sizes), plant)
             for cause in causes
             for size in cause.sizes
         ),
     )
+
+
+def _filed(causes: Sequence[Cause[Any]], plant: Any, broken: Broken) -> Cause[Any] | None:
+    """The cause that holds as the system stands on file: of the worst rules that are broken."""
+    for rules in broken:
+        for each in causes:
+            if each.filed and rules.intersection(each.breaks) and each.filed(plant):
+                return each
+    return None
+
+
+def _sound(
+    healthy: Cause[Any], filed: Cause[Any] | None, plant: Any, share: float
+) -> Iterator[Hypothesis]:
+    """Nothing wrong beyond what stands on file; that may have been put right since."""
+    if filed is None:
+        yield Hypothesis(((healthy, 1.0),), share, plant, plant)
+        return
+    as_it_is = replace(filed, size=None, change=None)
+    since = _PUT_RIGHT_SINCE if filed.put_right else 0.0
+    yield Hypothesis(((as_it_is, 1.0),), share * (1 - since), plant, plant)
+    if filed.put_right:
+        right = filed.put_right(plant)
+        yield Hypothesis(((healthy, 1.0),), share * since, right, right)
 
 
 @lru_cache(maxsize=512)
@@ -143,10 +171,15 @@ def pairs(
         The hypotheses.
     """
     whole = math.fsum(each.weight for each in troubles.causes if each.applies(plant))
-    chosen = _best(weighed)
+    chosen = _best([row for row in weighed if not _is_sound(row[0], troubles)])
     for (a, sizes_a), (b, sizes_b) in combinations(chosen, 2):
         prior = shares.pair * 2 * a.weight * b.weight / whole**2 / (len(sizes_a) * len(sizes_b))
         yield from (_hypothesis(((a, x), (b, y)), prior, plant) for x in sizes_a for y in sizes_b)
+
+
+def _is_sound(hypothesis: Hypothesis, troubles: Troubles[Any]) -> bool:
+    """Whether it is the plant as it stands, with nothing changed: it goes with every other."""
+    return any(cause not in troubles.causes for cause, _ in hypothesis.parts)
 
 
 def _best(weighed: Sequence[tuple[Hypothesis, float]]) -> list[tuple[Cause[Any], list[float]]]:
@@ -154,7 +187,6 @@ def _best(weighed: Sequence[tuple[Hypothesis, float]]) -> list[tuple[Cause[Any],
     for hypothesis, log in weighed:
         for cause, size in hypothesis.parts:
             by.setdefault(cause.id, []).append((log, size, cause))
-    by.pop("healthy", None)
     ranked = sorted(by.values(), key=lambda rows: (-max(row[0] for row in rows), rows[0][2].id))
     return [
         (

@@ -10,7 +10,14 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-from zerodip.diagnosis.hypotheses import CALLED, ROUTINE, Hypothesis, pairs, singles
+from zerodip.diagnosis.hypotheses import (
+    CALLED,
+    ROUTINE,
+    Broken,
+    Hypothesis,
+    pairs,
+    singles,
+)
 from zerodip.diagnosis.likelihood import (
     TOLD,
     Looks,
@@ -21,6 +28,8 @@ from zerodip.diagnosis.likelihood import (
 from zerodip.diagnosis.parts import Cause, Item, Observation, Troubles
 
 __all__ = ["Belief", "believe"]
+
+_USUAL = 0.1  # what is seen as often as that is no sign of trouble
 
 
 @dataclass(frozen=True)
@@ -80,6 +89,7 @@ def believe(
     figures: Any,
     observations: Sequence[Observation],
     offset_sd: float,
+    broken: Broken = (),
 ) -> Belief:
     """Weighs every cause by what was observed.
 
@@ -89,6 +99,7 @@ def believe(
         observations: What was observed; of each item the last one counts, and the last one that
             was looked at once more.
         offset_sd: How far the gauge may be off, one standard deviation, Pa.
+        broken: The rules of Decide that the system breaks as it stands on file, the worst first.
 
     Returns:
         The belief. The order of the observations does not matter.
@@ -99,8 +110,8 @@ def believe(
     seen = tuple(each for _, each in sorted(last.items()))
     plant = troubles.plant(figures, seen)
     weigh = _weigher(troubles, seen, offset_sd)
-    shares = CALLED if _complained(troubles, seen) else ROUTINE
-    alone = [(each, weigh(each)) for each in singles(troubles, plant, shares)]
+    shares = CALLED if _is_call(troubles, seen) else ROUTINE
+    alone = [(each, weigh(each)) for each in singles(troubles, plant, shares, broken)]
     both = [(each, weigh(each)) for each in pairs(troubles, plant, alone, shares)] if seen else []
     return Belief(troubles, _normalised([*alone, *both]), seen, offset_sd)
 
@@ -136,14 +147,15 @@ def _looks_of(troubles: Troubles[Any], seen: Sequence[Observation]) -> tuple[Loo
     return tuple((item, rows) for item, rows in items if item is not None)
 
 
-def _complained(troubles: Troubles[Any], seen: Sequence[Observation]) -> bool:
-    symptoms = {each.id for each in troubles.items if each.symptom}
-    return any(each.value is True and each.item in symptoms for each in seen)
+def _is_call(troubles: Troubles[Any], seen: Sequence[Observation]) -> bool:
+    """Whether something is complained of, or a sign was seen that a sound plant does not show."""
+    signs = {each.id for each in troubles.items if not each.is_figure and each.base < _USUAL}
+    return any(each.value is True and each.item in signs for each in seen)
 
 
 def _unsaid(troubles: Troubles[Any], seen: Sequence[Observation]) -> list[Item]:
-    """What was not complained of although something was: half as good as a no."""
-    if not _complained(troubles, seen):
+    """What was not complained of although something was told: half as good as a no."""
+    if not _is_call(troubles, seen):
         return []
     said = {each.item for each in seen}
     return [each for each in troubles.items if each.symptom and each.id not in said]

@@ -25,6 +25,7 @@ __all__ = [
     "never_ends",
     "once_more",
     "place_of",
+    "wrong_of",
 ]
 
 WRONG = 0.05  # of what people see, hear, read or note is wrong
@@ -110,8 +111,22 @@ def answered(item: Item, there: bool, said: bool) -> float:
     Returns:
         A probability.
     """
-    wrong = WRONG_COMPLAINT if item.symptom else WRONG
+    wrong = wrong_of(item)
     return 1 - wrong if there == said else wrong
+
+
+def wrong_of(item: Item) -> float:
+    """How often what is said or measured of an item is wrong.
+
+    Args:
+        item: The item.
+
+    Returns:
+        A share.
+    """
+    if item.wrong is not None:
+        return item.wrong
+    return WRONG_COMPLAINT if item.symptom else WRONG
 
 
 def chance_of_yes(hypothesis: Hypothesis, item: Item) -> float:
@@ -223,16 +238,16 @@ def never_ends(item: Item, told: Forecast | None) -> float:
 def _density(item: Item, told: Forecast | None, values: Sequence[float]) -> float:
     """The density of measured values, on a logarithmic scale where the item is `log`; anything in
     its range where nothing can be told, and by mistake."""
-    flat = 1 / item.span
+    flat, wrong = 1 / item.span, wrong_of(item)
     if told is None:
         return float(flat ** len(values))
     if not told.is_figure:
-        return float((WRONG * flat) ** len(values))
+        return float((wrong * flat) ** len(values))
     places = [place_of(item, value) for value in values]
     mean = place_of(item, told.mean)
     if len(places) == 1:
-        good = (1 - WRONG) * _normal(places[0], mean, told.sd)
-        return good + WRONG * _blunder(item, places[0], mean)
+        good = (1 - wrong) * _normal(places[0], mean, told.sd)
+        return good + wrong * _blunder(item, places[0], mean)
     return _twice(item, (places[-2], places[-1]), mean, told.sd)
 
 
@@ -245,10 +260,11 @@ def _blunder(item: Item, place: float, mean: float) -> float:
 def _twice(item: Item, places: tuple[float, float], mean: float, sd: float) -> float:
     """Two readings: both good, and then close to each other; one of them a blunder; or both."""
     first, second = places
-    wrong = [WRONG * _blunder(item, place, mean) for place in places]
-    good = [(1 - WRONG) * _normal(place, mean, sd) for place in places]
+    right = 1 - wrong_of(item)
+    wrong = [(1 - right) * _blunder(item, place, mean) for place in places]
+    good = [right * _normal(place, mean, sd) for place in places]
     apart = _normal(second - first, 0.0, AGAIN * sd * 2**0.5)
-    both = (1 - WRONG) ** 2 * _normal((first + second) / 2, mean, sd) * apart
+    both = right**2 * _normal((first + second) / 2, mean, sd) * apart
     return both + good[0] * wrong[1] + wrong[0] * good[1] + wrong[0] * wrong[1]
 
 
@@ -264,8 +280,9 @@ def once_more(item: Item, told: Forecast, value: float) -> tuple[float, Forecast
         How likely what was measured is no blunder, and the forecast if it is none.
     """
     place, mean = place_of(item, value), place_of(item, told.mean)
-    good = (1 - WRONG) * _normal(place, mean, told.sd)
-    share = good / (good + WRONG * _blunder(item, place, mean))
+    wrong = wrong_of(item)
+    good = (1 - wrong) * _normal(place, mean, told.sd)
+    share = good / (good + wrong * _blunder(item, place, mean))
     return share, replace(told, mean=value, sd=AGAIN * told.sd * 2**0.5)
 
 

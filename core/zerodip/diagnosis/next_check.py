@@ -9,6 +9,7 @@ from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import reduce
 from itertools import pairwise
+from typing import Any
 
 from zerodip.diagnosis.hypotheses import OTHER, Hypothesis
 from zerodip.diagnosis.inference import Belief
@@ -21,10 +22,20 @@ from zerodip.diagnosis.likelihood import (
     once_more,
     place_of,
 )
-from zerodip.diagnosis.parts import Forecast, Item, Needs, Observation
+from zerodip.diagnosis.parts import Cause, Forecast, Item, Needs, Observation
 
-__all__ = ["ADVISED", "SURE", "Choice", "minutes_from", "next_check", "remedies", "together"]
+__all__ = [
+    "ADVISED",
+    "SURE",
+    "Choice",
+    "minutes_from",
+    "next_check",
+    "remedies",
+    "together",
+    "unlooked",
+]
 
+_OPEN = 0.3  # of a second remedy: it is looked into as well
 SURE = 0.90  # of a remedy: no further check is worth its minutes
 ADVISED = 0.8  # of a remedy: less is said to be likely, and not told to be done
 _LEAST_GAIN, _LEAST_GAIN_MIN = 0.0005, 0.0003  # of being right: for a check, for each minute
@@ -90,18 +101,51 @@ def next_check(
         stopped: Whether it must not run again before it is mended.
 
     Returns:
-        The check; None where the remedy is clear, or nothing that is left would change it.
+        The check; None where the remedy is clear, or nothing that is left would change it. What
+        settles a cause is looked at before its remedy is clear, however likely it is.
     """
-    if any(p >= SURE for remedy, p in remedies(belief).items() if remedy != OTHER):
-        return None
+    look = _look_first(belief, condition, impossible, stopped)
+    if _is_settled(belief):
+        return look
     choices = [
         choice
         for again in (False, True)
-        for items in together(_left(belief, condition, impossible, stopped, again))
+        for items in together(_asked(belief, condition, impossible, stopped, again))
         if _worth(choice := _choice(belief, items, condition, again))
     ]
     safe = [each for each in choices if not _powers_up(condition, each.needs)]
-    return max(safe or choices, key=_bits_a_minute, default=None)
+    return max(safe or choices, key=_bits_a_minute, default=look)
+
+
+def _is_settled(belief: Belief) -> bool:
+    """Whether a remedy is sure and no other is likely beside it, or that is sure as well."""
+    known = [p for remedy, p in remedies(belief).items() if remedy != OTHER]
+    return max(known) >= SURE and not any(_OPEN <= p < SURE for p in known)
+
+
+def unlooked(belief: Belief) -> tuple[Cause[Any], ...]:
+    """The causes whose remedies are likely enough to be told, of which nothing was looked at that
+    settles them.
+
+    Args:
+        belief: What is believed.
+
+    Returns:
+        The causes, the likeliest remedy first.
+    """
+    seen = {each.item for each in belief.observations}
+    first = {work[0].remedy.id: work[0] for work in belief.works}
+    told = (first[id] for id, p in remedies(belief).items() if id != OTHER and p >= ADVISED)
+    return tuple(each for each in told if each.look and not seen.intersection(each.look))
+
+
+def _look_first(
+    belief: Belief, condition: Needs, impossible: Collection[str], stopped: bool
+) -> Choice | None:
+    """What settles the likeliest cause."""
+    left = {each.id: each for each in _left(belief, condition, impossible, stopped, again=False)}
+    items = (left[id] for cause in unlooked(belief) for id in cause.look if id in left)
+    return next((_choice(belief, (item,), condition, again=False) for item in items), None)
 
 
 def _bits_a_minute(choice: Choice) -> float:
@@ -123,16 +167,26 @@ def _left(
     twice = {each.item for each in belief.observations if each.again}
     yes = {each.item for each in belief.observations if each.value is True}
     told = {item.id for item in belief.troubles.items if item.symptom}
+    measured = any(each.item not in told for each in belief.observations)
     return [
         item
         for item in belief.troubles.items
         if item.id not in twice | set(impossible)
         and (item.id in seen) == again
         and not (item.symptom and (again or (yes & told and not item.stop)))
+        and not (item.symptom and measured and item.needs == "any")  # known by whoever measured
         and not yes.intersection(item.unless)
         and not (stopped and item.needs == "powered")
         and item.is_there(condition)
     ]
+
+
+def _asked(
+    belief: Belief, condition: Needs, impossible: Collection[str], stopped: bool, again: bool
+) -> list[Item]:
+    """Those that are asked as a check of their own."""
+    left = _left(belief, condition, impossible, stopped, again)
+    return [item for item in left if not item.told]
 
 
 def together(items: Iterable[Item]) -> list[tuple[Item, ...]]:

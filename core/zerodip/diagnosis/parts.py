@@ -4,9 +4,9 @@ computed is forecast by the plant that a cause changes."""
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any, Generic, Literal, Protocol, TypeVar
+from typing import Any, Generic, Literal, Protocol, Self, TypeVar
 
 __all__ = [
     "Cause",
@@ -33,8 +33,9 @@ class Item:
     a small sketch of the pressure. `stop` is said before any question once it is answered yes.
     `base` is how often it is seen where nothing makes it so; it makes no sense to ask `unless`
     these were answered with no. A time that is given up after `watch_s` may be answered by
-    `never`. Items of one place are looked at `together`, in one condition or on the way to it;
-    those that need a `full` tank cannot be once it is drained."""
+    `never`. `wrong` is how often the answer is wrong, where that is not as usual. Items of one
+    place are looked at `together`, in one condition or on the way to it; those that need a `full`
+    tank cannot be once it is drained. What is only `told` is never asked as a check."""
 
     id: str
     title: str
@@ -60,6 +61,8 @@ class Item:
     watch_s: float = 0.0
     together: str = ""
     full: bool = False
+    wrong: float | None = None
+    told: bool = False
 
     @cached_property
     def span(self) -> float:
@@ -144,9 +147,11 @@ class Size(Generic[P]):
 class Cause(Generic[P]):
     """What may be wrong. `weight` is how often it is met against the others; `seen` how likely an
     item is answered yes by it alone; `size` what it changes in the plant. `if_left` is what comes
-    of it, `danger` what is said first where it is likely. One that is `as_sized` takes the place
-    of "nothing is wrong" where it applies: the plant works as built, and that is the trouble.
-    `breaks` are the rules of Decide that it shows in: what helps against them is tried there."""
+    of it, `danger` what is said first where it is likely. `breaks` are the rules of Decide that it
+    shows in: what helps against them is tried there. Where one of them is broken as the system
+    stands on file, and it is `filed` there, it takes the place of "nothing is wrong": the plant
+    works as set and sized, and that is the trouble; `put_right` is the plant without that. `look`
+    are items of which one settles it: none of them looked at, its remedy is not told as clear."""
 
     id: str
     title: str
@@ -158,8 +163,10 @@ class Cause(Generic[P]):
     change: Callable[[P], P] | None = None
     applies: Callable[[P], bool] = lambda plant: True
     danger: str = ""
-    as_sized: bool = False
     breaks: tuple[str, ...] = ()
+    filed: Callable[[P], bool] | None = None
+    put_right: Callable[[P], P] | None = None
+    look: tuple[str, ...] = ()
 
     @property
     def sizes(self) -> tuple[float, ...]:
@@ -187,6 +194,11 @@ class Troubles(Generic[P]):
     def every(self) -> dict[str, Cause[P]]:
         """All that it may have been in the end, by id: nothing wrong, and each cause."""
         return {each.id: each for each in (self.healthy, *self.causes)}
+
+    def without(self, remedies: frozenset[str]) -> Self:
+        """The same without the causes that some remedies put right."""
+        left = tuple(each for each in self.causes if each.remedy.id not in remedies)
+        return self if len(left) == len(self.causes) else replace(self, causes=left)
 
     def item(self, id: str) -> Item | None:
         """An item by its id."""

@@ -15,7 +15,7 @@ from zerodip.kinds.trouble_parts import (
     SET,
     SWITCH,
 )
-from zerodip.kinds.trouble_plants import is_narrow
+from zerodip.kinds.trouble_plants import widening_helps
 from zerodip.units import PSI
 
 __all__ = [
@@ -118,8 +118,9 @@ def too_narrow(weight: float, short_s: float, if_left: str, breaks: tuple[str, .
         remedy=SET,
         breaks=breaks,
         if_left=if_left,
-        as_sized=True,
-        applies=lambda plant: plant.run_s < short_s and is_narrow(plant),
+        filed=lambda plant: True,
+        look=("cut_in", "cut_out"),
+        applies=lambda plant: plant.decided.run_s < short_s and widening_helps(plant, short_s),
     )
 
 
@@ -150,7 +151,7 @@ def _apart(lower: float, says: str, below: str) -> Size[Any]:
         there = (max(low, PSI), max(high, max(low, PSI) + PSI))
         return replace(plant, moved=moved, points=plant.found or there)
 
-    values = tuple(psi * PSI for psi in (-18, -9, -4, 4, 9, 18, 32))
+    values = tuple(psi * PSI for psi in (-18, -9, -6, -4, -2.5, 2.5, 4, 6, 9, 18, 32))
     return Size(values=values, dimension="pressure", says=says, change=change, says_below=below)
 
 
@@ -189,7 +190,8 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         weight=5,
         remedy=CONTACTS,
         if_left="They weld shut or no longer close.",
-        seen={"contacts": 0.93, "tap_switch": 0.55, "wander": 0.1},
+        seen={"contacts": 0.97, "tap_switch": 0.55, "wander": 0.1, "pit_flooded": 0.2},
+        look=("contacts",),
         change=changed(starts=False),
     ),
     Cause(
@@ -198,7 +200,8 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         weight=2,
         remedy=SWITCH,
         if_left="Nothing stops it but the relief or safety valve.",
-        seen={"contacts": 0.93, "runs_over": 0.95, "tap_switch": 0.2, "relief_spits": 0.5},
+        seen={"contacts": 0.97, "tap_switch": 0.2, "relief_spits": 0.5},
+        look=("contacts",),
         change=changed(stops=False),
         danger="Stop: breaker off. The switch may no longer open.",
     ),
@@ -208,7 +211,8 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         weight=3,
         remedy=SWITCH,
         if_left="It shorts, or fails without a warning.",
-        seen={"wet": 0.94, "wander": 0.25, "breaker": 0.35},
+        seen={"wet": 0.94, "wander": 0.25, "breaker": 0.35, "pit_flooded": 0.75},
+        look=("wet",),
         change=changed(starts=False),
         danger="Live parts may be wet: breaker off before anything is touched.",
     ),
@@ -219,6 +223,7 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         remedy=SWITCH,
         if_left="The points wander, and one day it does not stop.",
         seen={"wander": 0.92},
+        look=("nipple", "cut_out"),
         change=drifts,
     ),
     Cause(
@@ -227,16 +232,18 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         weight=8,
         remedy=SET,
         if_left="Runs and limits are not those worked out.",
-        seen={"relief_spits": 0.2},
+        seen={"relief_spits": 0.2, "changed_points": 0.6},
+        look=("cut_in", "cut_out"),
         size=_apart(1.0, "both points stand about {} high", "both points stand about {} low"),
     ),
     Cause(
         id="differential",
         title="The differential out of place",
-        weight=3,
+        weight=6,
         remedy=SET,
         if_left="Runs and limits are not those worked out.",
-        seen={"relief_spits": 0.15},
+        seen={"relief_spits": 0.15, "changed_points": 0.6},
+        look=("cut_in", "cut_out"),
         size=_apart(0.0, "cut-out stands about {} high", "cut-out stands about {} low"),
     ),
     Cause(
@@ -246,6 +253,7 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
         remedy=GAUGE,
         if_left="Everything is set by a wrong figure.",
         seen={"gauge_differs": 0.92, "wander": 0.4},
+        look=("gauge_differs", "zero"),
         size=Size(
             values=tuple(psi * PSI for psi in (-8, -5, 5, 8)),
             dimension="pressure",

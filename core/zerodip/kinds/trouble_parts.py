@@ -26,6 +26,7 @@ __all__ = [
     "symptom",
 ]
 
+_SEEN_PLAINLY = 0.02  # of what is looked at with the part in the hand is wrong
 _LIVE = "Cover on. Mains voltage stands at open terminals."
 _RUNS = ("clicks", "breath", "endless", "alone", "slow", "chatter")  # so it has power
 _DEAD = "Breaker off, proved dead, before the cover comes off."
@@ -130,7 +131,8 @@ AT_SWITCH: tuple[Item, ...] = (
         id="contacts",
         together="cover",
         title="Contacts burnt or stuck",
-        asks="Are the contacts burnt, pitted or stuck together?",
+        asks="Are the contacts burnt, pitted or stuck together, or a wire loose?",
+        wrong=_SEEN_PLAINLY,
         minutes=4,
         needs="off",
         tools="Screwdriver, lamp",
@@ -151,7 +153,8 @@ AT_SWITCH: tuple[Item, ...] = (
     Item(
         id="nipple",
         title="Sensing nipple closed up",
-        asks="Is the nipple under the switch closed up with rust or dirt?",
+        asks="Blow through the nipple under the switch: is it closed up with rust or dirt?",
+        wrong=_SEEN_PLAINLY,
         minutes=15,
         needs="drained",
         tools="Wrench, wire",
@@ -163,6 +166,14 @@ AT_SWITCH: tuple[Item, ...] = (
         asks="Does a second gauge show 3 psi more or less than this one?",
         minutes=4,
         tools="Second gauge",
+    ),
+    Item(
+        id="changed_points",
+        title="The switch was turned or replaced lately",
+        asks="Did anybody turn the switch’s nuts, or replace it, lately?",
+        minutes=0.5,
+        base=0.1,
+        told=True,
     ),
     Item(
         id="current",

@@ -2,8 +2,8 @@
 how chances rise. Errors and chances are judgement, no source."""
 
 import math
-from dataclasses import dataclass
-from typing import Any
+from dataclasses import dataclass, replace
+from typing import Any, Self
 
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.figures import Figures
@@ -13,15 +13,16 @@ __all__ = [
     "SwitchedPlant",
     "drawn",
     "is_endless",
-    "is_narrow",
     "points_found",
     "runs_on",
     "settings_unread",
     "sigmoid",
     "timed_run",
+    "widening_helps",
 ]
 
 _CLAMP = 0.08
+_WELL_OVER_PA = 6 * PSI
 _WATCH_S = 1.0  # of the stopwatch, one standard deviation
 
 
@@ -44,6 +45,20 @@ class SwitchedPlant:
     gauge_low_pa: float = 0.0
     current: float = 1.0
     stalled: float = 0.0
+
+    @property
+    def decided(self) -> Self:
+        """The plant with what Decide would set put right, as far as it is no point."""
+        return self
+
+    def runs_over(self, highest_pa: float) -> float:
+        """How likely it is said to run on although the gauge stands well above cut-out, where it
+        comes to that pressure."""
+        if not self.starts:
+            return 0.0
+        shown = highest_pa - self.gauge_low_pa - self.wanted[1]
+        most = 0.6 if self.stops else 0.95  # one that stops in the end is seen to
+        return most * sigmoid((shown - _WELL_OVER_PA) / (2 * PSI))
 
     def tells_of_points(self, context: tuple[float, ...]) -> bool:
         """Whether a point that was read may have gone astray: not one that was turned on this
@@ -119,7 +134,7 @@ def points_found(
     return ((low, high) if free or near else wanted), wanted, (low, high)
 
 
-_NEAR_PA, _NARROW_PA = 4 * PSI, 16 * PSI
+_NEAR_PA, _NARROW_PA, _USUAL_PA = 4 * PSI, 16 * PSI, 20 * PSI
 _POINTS = ("cut_in", "cut_out")
 
 
@@ -135,16 +150,21 @@ def drawn(plant: SwitchedPlant) -> Forecast:
     return Forecast(mean=plant.current if plant.starts else plant.stalled, sd=_CLAMP)
 
 
-def is_narrow(plant: SwitchedPlant) -> bool:
-    """Whether cut-in and cut-out were set closer together than is usual.
+def widening_helps(plant: Any, short_s: float) -> bool:
+    """Whether cut-in and cut-out were set closer together than is usual, and would make runs that
+    are long enough if they were not.
 
     Args:
-        plant: A plant.
+        plant: A plant with `run_s`.
+        short_s: A run that is too short, s.
 
     Returns:
-        True below 16 psi; 20 psi and more are common practice, no source.
+        True below 16 psi where 20 psi would do; 20 psi and more are common practice, no source.
     """
-    return plant.wanted[1] - plant.wanted[0] < _NARROW_PA
+    low, high = plant.wanted
+    if high - low >= _NARROW_PA:
+        return False
+    return short_s <= float(replace(plant, points=(low, low + _USUAL_PA)).run_s) < math.inf
 
 
 def is_endless(plant: Any) -> bool:

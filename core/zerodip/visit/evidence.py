@@ -164,12 +164,12 @@ def _found(log: Log, begun: str) -> Iterator[Observation]:
             yield Observation(item, shown, context)
     charge, run = log.true(FOUND_PRE_CHARGE), log.value(FOUND_RUN)
     if charge is not None and not log.value(WATER_AT_VALVE) and not air_reads_as_gauge(log):
-        yield Observation("pre_charge", charge)
+        yield Observation("pre_charge", charge, context)
     if run is not None:
         yield Observation("run", float(run))
     knee_seen = log.true(KNEE)
     if knee_seen is not None:
-        yield Observation("knee", knee_seen)
+        yield Observation("knee", knee_seen, context)
 
 
 def _left(log: Log) -> Iterator[Observation]:

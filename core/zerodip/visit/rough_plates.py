@@ -15,8 +15,13 @@ ROUGH: Mapping[str, tuple[str, ...]] = {
     "cut_out_gauge_pa": ("settings.cut_out_gauge_pa",),
     "volume_m3": ("system.tanks.0.volume_m3", "system.receivers.0.volume_m3"),
     "flow_m3_s": ("system.pump.flow_m3_s", "system.pump.points.0.flow_m3_s"),
+    "pre_charge_gauge_pa": ("settings.pre_charge_gauge_pa",),
+    "dead_head_gauge_pa": ("system.pump.dead_head_gauge_pa",),
 }
+_LEAST_SHARE = 0.4  # of cut-out, for a cut-in that nobody read
 _ONE_POINT = 1  # a pump of several points is not known by one flow
+_OF_AIR = "settings.pre_charge_gauge_pa"
+_DEAD_HEAD = "system.pump.dead_head_gauge_pa"
 
 
 def rough_of(kind: str) -> tuple[str, ...]:
@@ -33,8 +38,8 @@ def rough_of(kind: str) -> tuple[str, ...]:
 
 
 def rough_system(kind: str, plates: Mapping[str, Any]) -> Document:
-    """The usual system of a kind with what was read put in; the pre-charge keeps its distance to
-    cut-in.
+    """The usual system of a kind with what was read put in; a pre-charge that nobody read keeps its
+    distance to cut-in.
 
     Args:
         kind: The kind's id.
@@ -48,6 +53,7 @@ def rough_system(kind: str, plates: Mapping[str, Any]) -> Document:
     """
     raw = template_file(kind, "Trouble")
     usual = raw["settings"]["cut_in_gauge_pa"]
+    band = raw["settings"]["cut_out_gauge_pa"] - usual
     faults = []
     for name, value in plates.items():
         path = _place(raw, name)
@@ -60,10 +66,20 @@ def rough_system(kind: str, plates: Mapping[str, Any]) -> Document:
             raw["system"]["assumed"].pop(path, None)
     if faults:
         raise InvalidInput(faults)
+    _beside(raw["settings"], plates, band)
     charge, low = raw["settings"].get("pre_charge_gauge_pa"), raw["settings"]["cut_in_gauge_pa"]
-    if charge and isinstance(low, int | float):
+    if charge and "pre_charge_gauge_pa" not in plates and isinstance(low, int | float):
         raw["settings"]["pre_charge_gauge_pa"] = max(charge + low - usual, 0.0)
     return read_document(raw)
+
+
+def _beside(settings: dict[str, Any], plates: Mapping[str, Any], band: float) -> None:
+    """Where one point alone was read, the other stands at the usual differential from it."""
+    low, high = (plates.get(name) for name in ("cut_in_gauge_pa", "cut_out_gauge_pa"))
+    if isinstance(low, int | float) and high is None:
+        settings["cut_out_gauge_pa"] = low + band
+    if isinstance(high, int | float) and low is None:
+        settings["cut_in_gauge_pa"] = max(high - band, _LEAST_SHARE * high)
 
 
 def _place(raw: dict[str, Any], name: str) -> str | None:
@@ -72,7 +88,12 @@ def _place(raw: dict[str, Any], name: str) -> str | None:
 
 
 def _holds(raw: Any, path: str) -> bool:
-    if ".points." in path and len(raw["system"]["pump"].get("points", ())) != _ONE_POINT:
+    pump = raw["system"]["pump"]
+    if path == _DEAD_HEAD:
+        return bool(pump.get("model") == "constant")
+    if ".points." in path and len(pump.get("points", ())) != _ONE_POINT:
+        return False
+    if path == _OF_AIR and not raw["settings"].get("pre_charge_gauge_pa"):
         return False
     for step in path.split("."):
         if isinstance(raw, list):

@@ -2,19 +2,15 @@
 puts it right."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from operator import mul
 from typing import Any
 
 from zerodip.diagnosis.inference import Belief
 from zerodip.diagnosis.parts import Cause, Item, Observation
-from zerodip.kinds.figures import Figures
-from zerodip.kinds.findings import findings_of
-from zerodip.kinds.trials import Trials
-from zerodip.text.figure import Reading
 from zerodip.units import text
+from zerodip.visit.put_right import PutRight
 
 __all__ = [
     "SameWork",
@@ -27,7 +23,6 @@ __all__ = [
 ]
 
 _SHOWN, _LEAST = 4, 0.03
-_BY_FIGURES = ("setting", "nothing")  # nothing is to be done by hand but what is worked out
 _SPEAKS = 1.6  # times as likely under this cause as under the others
 _WORDS = ((0.9, "almost sure"), (0.6, "likely"), (0.3, "may well be"), (0.1, "possible"))
 
@@ -110,18 +105,16 @@ def share_of(suspect: Suspect) -> float:
     return suspect.probability + math.fsum(each.probability for each in suspect.same_work)
 
 
-def suspects(belief: Belief, figures: Figures, units: str) -> tuple[Suspect, ...]:
+def suspects(belief: Belief, tried: PutRight) -> tuple[Suspect, ...]:
     """The likeliest causes, those with one remedy together: they need not be told apart.
 
     Args:
         belief: What is believed.
-        figures: The system's figures under its settings.
-        units: Unit system of the texts: "us", "metric" or "kpa".
+        tried: What puts causes right on the system.
 
     Returns:
         At most four, the likeliest first.
     """
-    tried = PutRight(Trials(figures, units))
     return tuple(_suspect(belief, group, tried) for group in likely_works(belief))
 
 
@@ -140,35 +133,6 @@ def likely_works(belief: Belief) -> list[list[Cause[Any]]]:
         if (group := [each for each in work if belief.by_cause[each.id] >= _LEAST])
     ]
     return likely[:_SHOWN]
-
-
-@dataclass(frozen=True)
-class PutRight:
-    """What puts causes right on a system, by what was tried on it."""
-
-    trials: Trials
-
-    @cached_property
-    def usual(self) -> Mapping[str, tuple[Reading, ...]]:
-        """By rule the usual values that decide it, that nobody read."""
-        if not self.trials.figures.system.assumed:
-            return {}
-        return {f.rule.id: f.usual for f in findings_of(self.trials.figures, sure=False)}
-
-    def of(self, cause: Cause[Any]) -> tuple[str, int]:
-        """What puts a cause right, with what was tried against what it breaks in Decide, and its
-        minutes (0 where they are not told). What a usual value decides is read first."""
-        says, minutes = cause.remedy.says, cause.remedy.minutes
-        by_figures = cause.remedy.kind in _BY_FIGURES
-        all_broken = self.trials.now.broken
-        broken = next((all_broken[rule] for rule in cause.breaks if rule in all_broken), None)
-        if broken is None:
-            return says, minutes
-        if usual := self.usual.get(broken.rule.id):
-            first = f"Read first: {'; '.join(each.title for each in usual)}."
-            return (first, 0) if by_figures else (f"{says} {first}", minutes)
-        tried = self.trials.advice(broken).says
-        return (tried, 0) if by_figures else (f"{says} {tried}", minutes)
 
 
 def _suspect(belief: Belief, group: Sequence[Cause[Any]], tried: PutRight) -> Suspect:
@@ -221,7 +185,7 @@ def _size(belief: Belief, cause: Cause[Any], units: str) -> str:
     by: dict[float, float] = {}
     for hypothesis, p in belief.weighed:
         for each, size in hypothesis.parts:
-            if each.id == cause.id:
+            if each.id == cause.id and each.size:  # not as it stands on file
                 by[size] = by.get(size, 0.0) + p
     rows, total = sorted(by.items()), math.fsum(by.values())
     if total <= 0:

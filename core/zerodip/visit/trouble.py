@@ -2,17 +2,20 @@
 each, and the one check that is next."""
 
 import math
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from zerodip.diagnosis.experience import with_experience
 from zerodip.diagnosis.hypotheses import OTHER
 from zerodip.diagnosis.inference import Belief, believe
-from zerodip.diagnosis.likelihood import WRONG
-from zerodip.diagnosis.next_check import ADVISED, Choice, next_check, remedies
+from zerodip.diagnosis.likelihood import wrong_of
+from zerodip.diagnosis.next_check import ADVISED, Choice, next_check, remedies, unlooked
 from zerodip.diagnosis.parts import Item, Needs, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
+from zerodip.kinds.trials import Trials
+from zerodip.units import SYSTEMS
+from zerodip.visit.put_right import PutRight
 from zerodip.visit.suspects import Suspect, item_of, likely_works, said, share_of, suspects
 
 __all__ = [
@@ -28,7 +31,8 @@ __all__ = [
 ]
 
 _DANGER = 0.35
-_BY_MISTAKE = 3 * WRONG  # of a figure: a slip lies near what was to be read
+_AT_ONCE = 0.5  # likelier than not
+_BY_MISTAKE = 3  # times that of a figure: a slip lies near what was to be read
 _ODD, _STRANGE = 0.3, 2  # so sure of something else, or so many mistakes
 _FIRST = {
     "off": "First: breaker off, and proved dead.",
@@ -47,11 +51,12 @@ class Evidence:
 
 @dataclass(frozen=True, kw_only=True)
 class ItemAsked:
-    """One thing to look at: the question, what stands on the answers, how it is done; a figure has
-    a dimension, and where it may not come to an end the answer that says so. Where a yes `stops`
-    all else, it is sent before anything else is looked at."""
+    """One thing to look at: its title, the question, what stands on the answers, how it is done; a
+    figure has a dimension, and where it may not come to an end the answer that says so. Where a yes
+    `stops` all else, it is sent before anything else is looked at."""
 
     item: str
+    title: str
     asks: str
     yes: str
     no: str
@@ -87,16 +92,21 @@ class SymptomView:
 @dataclass(frozen=True, kw_only=True)
 class TroubleView:
     """The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
-    does not fit together; `rest` the probability of all that is not shown; `ends` what is said
-    where no further check is worth its minutes, `clear` that the remedy is known then."""
+    does not fit together; `together` where two things are wrong at once; `decides` what Decide has
+    against the system as it is set, where no suspect says so; `rest` the probability of all that is
+    not shown; `others` what may be told besides what was seen; `ends` what is said where no further
+    check is worth its minutes, `clear` that the remedy is known then."""
 
     stop: str
     symptoms: tuple[SymptomView, ...]
     evidence: tuple[Evidence, ...]
     suspects: tuple[Suspect, ...]
+    together: str
+    decides: str
     rest: float
     odd: str
     check: CheckAsked | None
+    others: tuple[ItemAsked, ...]
     clear: bool
     ends: str
 
@@ -108,6 +118,8 @@ def trouble_view(
     condition: Needs = "powered",
     impossible: Collection[str] = (),
     met: Mapping[str, int] | None = None,
+    done: Collection[str] = (),
+    waits: str = "",
 ) -> TroubleView:
     """The diagnosis of a system by what was observed.
 
@@ -118,6 +130,9 @@ def trouble_view(
         condition: How the system stands.
         impossible: Ids of items that cannot be looked at here.
         met: Outcomes that this workspace confirmed, by the cause's id.
+        done: Ids of the remedies that were done before this was observed: no cause of theirs is
+            left.
+        waits: What was done since, in words: it is proved before anything else is looked at.
 
     Returns:
         What is shown.
@@ -127,12 +142,13 @@ def trouble_view(
 
     Source: Bayes' rule over the plant's own model; priors are judgement, no source.
     """
-    belief = _belief(figures, observations, met)
-    shown = suspects(belief, figures, units) if belief.observations else ()
+    tried = PutRight(Trials(figures, units))
+    belief = _belief(tried, observations, met, done)
+    shown = suspects(belief, tried) if belief.observations else ()
     stop = _stop(belief)
-    chosen = next_check(belief, condition, impossible, bool(stop)) if belief.observations else None
-    done = bool(belief.observations) and chosen is None
-    clear = done and _advised(belief)
+    chosen = None if waits else _next(belief, condition, impossible, bool(stop))
+    over = bool(belief.observations) and chosen is None
+    clear = over and not waits and _advised(belief)
     return TroubleView(
         stop=stop,
         symptoms=tuple(_symptoms(belief)),
@@ -141,11 +157,14 @@ def trouble_view(
             for each in belief.observations
         ),
         suspects=shown,
+        together=_together(belief),
+        decides=_decides(belief, shown, tried) if belief.observations else "",
         rest=max(1 - math.fsum(share_of(each) for each in shown), 0.0),
         odd=_odd(belief, units),
         check=None if chosen is None else _asked(chosen, condition),
+        others=tuple(_others(belief)),
         clear=clear,
-        ends=_ends(belief, shown, clear) if done else "",
+        ends=waits or (_ends(belief, shown, clear) if over else ""),
     )
 
 
@@ -169,8 +188,9 @@ def suspects_of(
     Raises:
         UnknownUnit: For a unit system that is not known.
     """
-    belief = _belief(figures, observations, met)
-    return suspects(belief, figures, units) if belief.observations else ()
+    tried = PutRight(Trials(figures, units))
+    belief = _belief(tried, observations, met)
+    return suspects(belief, tried) if belief.observations else ()
 
 
 def likely_causes(
@@ -186,15 +206,35 @@ def likely_causes(
     Returns:
         Ids, the likeliest work first.
     """
-    works = likely_works(_belief(figures, observations, met))
+    works = likely_works(_belief(_told_nowhere(figures), observations, met))
     return tuple(each.id for work in works for each in work)
 
 
+def _told_nowhere(figures: Figures) -> PutRight:
+    """What puts causes right, where only the causes are asked for: in any units."""
+    return PutRight(Trials(figures, SYSTEMS[0]))
+
+
 def _belief(
-    figures: Figures, observations: Sequence[Observation], met: Mapping[str, int] | None
+    tried: PutRight,
+    observations: Sequence[Observation],
+    met: Mapping[str, int] | None,
+    done: Collection[str] = (),
 ) -> Belief:
-    troubles = with_experience(kind_of(figures).troubles, met or {})
-    return believe(troubles, figures, observations, figures.gauge_error_pa / 2)
+    figures = tried.trials.figures
+    troubles = with_experience(kind_of(figures).troubles, met or {}).without(frozenset(done))
+    broken = tried.on_file if observations else ()
+    return believe(troubles, figures, observations, figures.gauge_error_pa / 2, broken)
+
+
+def _next(
+    belief: Belief, condition: Needs, impossible: Collection[str], stopped: bool
+) -> Choice | None:
+    """The check to make next; with nothing said, what a call begins with."""
+    if belief.observations:
+        return next_check(belief, condition, impossible, stopped)
+    symptoms = tuple(each for each in belief.troubles.items if each.symptom)
+    return Choice(items=symptoms, again=False, needs="any", bits=0.0, gain=0.0, minutes=1.0)
 
 
 def place_of_cause(
@@ -216,24 +256,48 @@ def place_of_cause(
     """
     if not observations:
         return None
-    works = _belief(figures, observations, met).works
+    works = _belief(_told_nowhere(figures), observations, met).works
     places = (k for k, work in enumerate(works, 1) if cause in {each.id for each in work})
     return next(places, None)
 
 
 def _advised(belief: Belief) -> bool:
-    """Whether the likeliest remedy is likely enough to be told to be done."""
+    """Whether the likeliest remedy is likely enough to be told to be done, and what settles it was
+    looked at."""
     remedy, p = next(iter(remedies(belief).items()))
-    return remedy != OTHER and p >= ADVISED
+    return remedy != OTHER and p >= ADVISED and not unlooked(belief)
+
+
+def _together(belief: Belief) -> str:
+    """Two causes at once, where that is likelier than not."""
+    two: dict[tuple[str, str], float] = {}
+    for hypothesis, p in belief.weighed:
+        if len(hypothesis.parts) == 2:
+            a, b = sorted(cause.title for cause, _ in hypothesis.parts)
+            two[a, b] = two.get((a, b), 0.0) + p
+    (a, b), p = max(two.items(), key=lambda pair: pair[1], default=(("", ""), 0.0))
+    return f"Two things at once: {a[:1].lower()}{a[1:]}; and {b[:1].lower()}{b[1:]}." * (
+        p >= _AT_ONCE
+    )
+
+
+def _decides(belief: Belief, shown: Sequence[Suspect], tried: PutRight) -> str:
+    """What Decide has against the system as it is set, where no suspect says so."""
+    ids = {id for each in shown for id in (each.id, *(other.id for other in each.same_work))}
+    told = {rule for id in ids for rule in belief.troubles.every[id].breaks}
+    worst = tried.worst
+    return "" if worst is None or worst.rule.id in told else tried.against(worst)
 
 
 def _ends(belief: Belief, shown: Sequence[Suspect], clear: bool) -> str:
     says = {each.remedy.id: each.remedy.says for each in belief.troubles.every.values()}
     says |= {each.remedy: each.remedy_says for each in shown}
-    first = next(each for each in remedies(belief) if each != OTHER)
+    likely = [(each, p) for each, p in remedies(belief).items() if each != OTHER]
+    sure = [says[each] for each, p in likely if p >= ADVISED] or [says[likely[0][0]]]
+    first = " And: ".join(sure)
     if clear:
-        return f"No further check is worth its minutes. {says[first]}"
-    return f"It is not clear, and nothing to check here would make it so. Likeliest: {says[first]}"
+        return f"No further check is worth its minutes. {first}"
+    return f"It is not clear, and nothing to check here would make it so. Likeliest: {first}"
 
 
 def _symptoms(belief: Belief) -> list[SymptomView]:
@@ -262,9 +326,17 @@ def _asked(choice: Choice, condition: Needs) -> CheckAsked:
     )
 
 
+def _others(belief: Belief) -> Iterator[ItemAsked]:
+    """What may be told besides, whether it is asked or not."""
+    for each in belief.troubles.items:
+        if not each.symptom and each.id not in belief.first:
+            yield _item_asked(each, each.how)
+
+
 def _item_asked(item: Item, how: str) -> ItemAsked:
     return ItemAsked(
         item=item.id,
+        title=item.title,
         asks=item.asks,
         yes=item.yes,
         no=item.no,
@@ -309,5 +381,5 @@ def _odd(belief: Belief, units: str) -> str:
 
 def _is_strange(belief: Belief, item: Item, looks: int, best: int) -> bool:
     """Whether the best explanation takes it for a mistake."""
-    mistake = _BY_MISTAKE if item.is_figure else 2 * WRONG
+    mistake = (_BY_MISTAKE if item.is_figure else 2) * wrong_of(item)
     return bool(belief.likelihoods[item.id][best] * item.span**looks < mistake**looks)

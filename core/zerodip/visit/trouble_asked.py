@@ -1,15 +1,17 @@
 """A trouble asked about without a visit: a system's file, or only its kind, with a list of
 evidence."""
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from zerodip.diagnosis.parts import Item, Needs, Observation, Troubles
 from zerodip.errors import Fault, InvalidInput
+from zerodip.fileformat.as_typed import as_typed
 from zerodip.fileformat.document import Document, read_document
 from zerodip.fileformat.fields import Spec, check
 from zerodip.kinds.registry import KINDS, kind_of
+from zerodip.units import SYSTEMS, unit_for
 from zerodip.visit.rough_plates import ROUGH, rough_system
 from zerodip.visit.trouble import TroubleView, trouble_view
 from zerodip.visit.validation import figure_spec
@@ -17,7 +19,19 @@ from zerodip.visit.validation import figure_spec
 __all__ = ["TroubleAsked", "asked_trouble", "read_trouble", "trouble_schema"]
 
 _CONDITIONS: tuple[Needs, ...] = ("powered", "off", "drained")
-_MOST = 60
+_MOST = 100
+_KEYS = ("kind", "plates", "system_file", "evidence", "condition", "impossible")
+_SEEN_KEYS = ("item", "value", "context", "again")
+_NOT_ASKED = "is nothing that is asked of this kind of system."
+# What each plate may be typed in: a compressor's flow is one of air.
+_PLATES = {
+    "cut_in_gauge_pa": ("pressure",),
+    "cut_out_gauge_pa": ("pressure",),
+    "pre_charge_gauge_pa": ("pressure",),
+    "dead_head_gauge_pa": ("pressure",),
+    "volume_m3": ("volume", "air_volume"),
+    "flow_m3_s": ("flow", "air_flow"),
+}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -61,7 +75,8 @@ def asked_trouble(
 def read_trouble(raw: Any) -> TroubleAsked:
     """Reads a file of evidence: `system_file` (a system's file) or `kind` and what was read of its
     `plates`; `evidence`, a list of `item`, `value` and, where it was taken between figures,
-    `context`, or `again` where it was looked at once more; `condition`; `impossible`.
+    `context`, or `again` where it was looked at once more; `condition`; `impossible`. A figure is a
+    number in SI, or text with its unit (“38 psi”).
 
     Args:
         raw: The file as plain values.
@@ -78,15 +93,21 @@ def read_trouble(raw: Any) -> TroubleAsked:
     document = _document(raw)
     troubles = kind_of(document.system).troubles
     evidence = raw.get("evidence", [])
-    faults = [*_list_faults(evidence), *_condition_faults(raw), *_impossible_faults(raw)]
-    if not faults:
+    faults = [
+        *_unknown_keys(raw, _KEYS, "", "The file"),
+        *_list_faults(evidence),
+        *_condition_faults(raw),
+        *_impossible_faults(raw, troubles),
+    ]
+    if isinstance(evidence, list):
+        evidence = [_in_si(troubles, each) for each in evidence[: _MOST + 1]]
         for at, each in enumerate(evidence):
             faults += _evidence_faults(troubles, each, f"evidence.{at}")
     if faults:
         raise InvalidInput(faults)
     return TroubleAsked(
         document=document,
-        observations=tuple(_observed(each) for each in evidence),
+        observations=tuple(map(_observed, evidence)),
         condition=raw.get("condition", "powered"),
         impossible=frozenset(raw.get("impossible", ())),
     )
@@ -106,7 +127,33 @@ def _document(raw: Mapping[str, Any]) -> Document:
     plates = raw.get("plates", {})
     if not isinstance(plates, Mapping):
         raise InvalidInput([_fault("plates", "not_an_object", "Plates", "must be an object.")])
-    return rough_system(kind, plates)
+    return rough_system(kind, {name: _plate(name, value) for name, value in plates.items()})
+
+
+def _plate(name: str, value: Any) -> Any:
+    """A plate's figure, in SI or as typed with its unit."""
+    dimensions = _PLATES.get(name, ())
+    typed = (as_typed(value, dimension) for dimension in dimensions)
+    return next((each for each in typed if not isinstance(each, str)), value)
+
+
+def _in_si(troubles: Troubles[Any], each: Any) -> Any:
+    """An observation with its figures in SI; anything that is none as it is."""
+    item = troubles.item(str(each.get("item"))) if isinstance(each, Mapping) else None
+    if item is None or not item.is_figure:
+        return each
+    return {**each, "value": as_typed(each.get("value"), item.dimension)}
+
+
+def _unknown_keys(
+    given: Mapping[str, Any], known: Sequence[str], path: str, title: str
+) -> list[Fault]:
+    says = f"has nothing like “{{}}”. It may have {', '.join(known)}."
+    return [
+        _fault(f"{path}{key}", "unknown_field", title, says.format(str(key)[:40]))
+        for key in given
+        if key not in known
+    ]
 
 
 def _list_faults(evidence: Any) -> Iterator[Fault]:
@@ -121,11 +168,15 @@ def _condition_faults(raw: Mapping[str, Any]) -> Iterator[Fault]:
         yield _fault("condition", "not_a_choice", "Condition", says)
 
 
-def _impossible_faults(raw: Mapping[str, Any]) -> Iterator[Fault]:
+def _impossible_faults(raw: Mapping[str, Any], troubles: Troubles[Any]) -> Iterator[Fault]:
     given = raw.get("impossible", [])
     if not isinstance(given, list) or not all(isinstance(each, str) for each in given):
         says = "must be a list of ids."
         yield _fault("impossible", "not_a_list", "Impossible", says)
+        return
+    for at, id in enumerate(given):
+        if troubles.item(id) is None:
+            yield _fault(f"impossible.{at}", "not_a_choice", f"“{id[:40]}”", _NOT_ASKED)
 
 
 def _evidence_faults(troubles: Troubles[Any], each: Any, path: str) -> Iterable[Fault]:
@@ -133,9 +184,10 @@ def _evidence_faults(troubles: Troubles[Any], each: Any, path: str) -> Iterable[
         return [_fault(path, "not_an_object", "Evidence", "must be an object.")]
     item = troubles.item(str(each.get("item")))
     if item is None:
-        says = "is nothing that is asked of this kind of system."
-        return [_fault(f"{path}.item", "not_a_choice", f"“{str(each.get('item'))[:40]}”", says)]
+        title = f"“{str(each.get('item'))[:40]}”"
+        return [_fault(f"{path}.item", "not_a_choice", title, _NOT_ASKED)]
     return [
+        *_unknown_keys(each, _SEEN_KEYS, f"{path}.", item.title),
         *_value_faults(item, each.get("value"), f"{path}.value"),
         *_context_faults(item, each.get("context", []), f"{path}.context"),
         *_again_faults(item, each.get("again", False), f"{path}.again"),
@@ -151,6 +203,10 @@ def _value_faults(item: Item, value: Any, path: str) -> list[Fault]:
         return [_fault(path, "not_a_flag", item.title, "must be true or false.")]
     if value is None:
         return [_fault(path, "missing", item.title, "is missing.")]
+    if isinstance(value, str):
+        unit = unit_for(item.dimension, SYSTEMS[0]).symbol
+        says = f"must be a number in SI, or typed with its unit, as “38 {unit}”."
+        return [_fault(path, "not_a_number", item.title, says)]
     return check(figure_spec([item]), value, path)
 
 
@@ -189,7 +245,7 @@ def trouble_schema() -> dict[str, Any]:
             "plates": {
                 "type": "object",
                 "description": "Of a kind: what was read of its plates, SI.",
-                "properties": {name: {"type": "number"} for name in ROUGH},
+                "properties": {name: {"type": ["number", "string"]} for name in ROUGH},
             },
             "system_file": {"type": "object", "description": "See system.schema.json."},
             "condition": {"enum": list(_CONDITIONS)},
@@ -209,12 +265,20 @@ def _item_schemas() -> list[dict[str, Any]]:
     return [_item_schema(item, kinds[key]) for key, item in items.items()]
 
 
+_FALLS = "Of a fall: where the gauge stood at first (Pa), and how long it was watched (s)."
+_CONTEXTS = {
+    "caught": "Of a catch: the gauge where it began and where it ended (Pa).",
+    **dict.fromkeys(("fall_open", "fall_shut", "fall_pump_shut"), _FALLS),
+}
+
+
 def _item_schema(item: Item, kinds: list[str]) -> dict[str, Any]:
     value: dict[str, Any] = {"type": "boolean"}
     if item.is_figure:
-        value = {"type": "number", "minimum": item.least, "maximum": item.most}
+        number = {"type": "number", "minimum": item.least, "maximum": item.most}
+        value = {"oneOf": [number, {"type": "string", "description": "With its unit: “38 psi”."}]}
     if item.never:
-        value = {"oneOf": [value, {"const": True, "description": item.never}]}
+        value["oneOf"].append({"const": True, "description": item.never})
     return {
         "type": "object",
         "title": item.title,
@@ -224,7 +288,12 @@ def _item_schema(item: Item, kinds: list[str]) -> dict[str, Any]:
         "properties": {
             "item": {"const": item.id},
             "value": value,
-            "context": {"type": "array", "items": {"type": "number"}, "maxItems": 2},
+            "context": {
+                "type": "array",
+                "items": {"type": "number"},
+                "maxItems": 2,
+                "description": _CONTEXTS.get(item.id, "Left out: it is taken by itself."),
+            },
             "again": {"type": "boolean", "description": "Looked at once more."},
         },
     }

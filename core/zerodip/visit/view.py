@@ -56,6 +56,9 @@ class Progress:
     says: str
 
 
+_PROVE_IT = "Time a run: it tells whether that was it."
+
+
 @dataclass(frozen=True, kw_only=True)
 class Outcome:
     """A cause that may be confirmed at hand-over; the `likely` ones first."""
@@ -159,7 +162,8 @@ def visit_view(
     watch = watch_view(figures, log, asked.last, units)
     left = figures_at(document, done.left) or figures
     handover = handover_view(figures, left, log, done, setting, proof, units)
-    jobs, trouble = jobs_of(figures, log), _trouble(figures, log, proof, units, asked.met)
+    jobs = jobs_of(figures, log)
+    trouble = _trouble(figures, log, proof, jobs, units, asked.met)
     stand = Stand(
         log=log,
         jobs=jobs,
@@ -211,13 +215,24 @@ def visit_view(
 
 
 def _trouble(
-    figures: Figures, log: Log, proof: ProveView, units: str, met: Mapping[str, int]
+    figures: Figures,
+    log: Log,
+    proof: ProveView,
+    jobs: Sequence[JobView],
+    units: str,
+    met: Mapping[str, int],
 ) -> TroubleView | None:
-    """The diagnosis, where something was measured that does not agree, or seen or heard."""
-    seen = observations_of(figures, log, mended=proved(figures, log))
+    """The diagnosis, where something was measured that does not agree, or seen or heard. A job that
+    is done takes its cause out once a run was timed after it; before that it waits for the run."""
+    mended = proved(figures, log)
+    seen = observations_of(figures, log, mended)
     if not proof.apart and not any(each.value is True for each in seen):
         return None
-    return trouble_view(figures, seen, units, condition_of(log), impossible_here(log), met)
+    remedies = {each.remedy.id for each in kind_of(figures).troubles.causes}
+    done = {job.id: job.title for job in jobs if job.done and job.id in remedies}
+    waits = "" if mended or not done else f"Done: {', '.join(done.values())}. {_PROVE_IT}"
+    here = condition_of(log), impossible_here(log)
+    return trouble_view(figures, seen, units, *here, met, done if mended else (), waits)
 
 
 def _outcomes(

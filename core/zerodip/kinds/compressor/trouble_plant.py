@@ -23,6 +23,7 @@ __all__ = ["AirPlant", "healthy_plant"]
 _PLATE, _UNREAD = 0.12, 0.45
 _POINT_PA = (2 * PSI, 15 * PSI)  # sound, drifting
 _HIGHEST_PA = 5 * PSI
+_JUST_STOPPED_PA, _SETTLES = 2.5 * PSI, 0.02  # of the absolute pressure (judgement, no source)
 _SHORT_S, _LONG_S, _ALONE_S = 20.0, 1200.0, 3600.0
 
 
@@ -115,6 +116,9 @@ _SEEN: dict[str, Callable[[AirPlant], float]] = {
     "clicks": _clicks,
     "endless": lambda plant: runs_on(plant, _LONG_S),
     "silent": lambda plant: 0.0 if plant.starts else 0.95,
+    "runs_over": lambda plant: plant.runs_over(
+        plant.points[1] if plant.stops else (plant.figures.relief_pa or 1e9)
+    ),
     "alone": _alone,
     "slow": _slow,
 }
@@ -132,7 +136,10 @@ def _fall(plant: AirPlant, context: tuple[float, ...], lost: float) -> Forecast:
     # A leak goes with the absolute pressure: the fall is an exponential.
     rate = lost * of.atmosphere_pa / (volume * (math.fsum(plant.points) / 2 + of.atmosphere_pa))
     later = (first + of.atmosphere_pa) * math.exp(-rate * seconds) - of.atmosphere_pa
-    return Forecast(mean=max(later, 0.0), sd=1.0 * PSI)
+    # Right after the stop hot air cools, and the gauge settles with nothing lost.
+    fresh = first > plant.points[1] - plant.gauge_low_pa - _JUST_STOPPED_PA
+    settles = _SETTLES * (first + of.atmosphere_pa) if fresh else 0.0
+    return Forecast(mean=max(later - settles, 0.0), sd=math.hypot(1.0 * PSI, settles))
 
 
 def _highest(plant: AirPlant, _: tuple[float, ...]) -> Forecast | None:

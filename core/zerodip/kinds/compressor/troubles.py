@@ -8,7 +8,7 @@ from zerodip.kinds.compressor.trouble_plant import AirPlant as A
 from zerodip.kinds.compressor.trouble_plant import healthy_plant
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, drifts, lost, sized, too_narrow
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, SET, gauge_item, rest_item, symptom
-from zerodip.kinds.trouble_plants import is_narrow
+from zerodip.kinds.trouble_plants import widening_helps
 from zerodip.units import PSI
 
 __all__ = ["TROUBLES"]
@@ -290,8 +290,9 @@ _CAUSES: tuple[Cause[A], ...] = (
         remedy=_BIGGER,
         breaks=("air-starts-per-hour", "duty"),
         if_left="Runs stay short, and motor and switch wear.",
-        as_sized=True,
-        applies=lambda plant: plant.run_s < _SHORT_S and not is_narrow(plant),
+        filed=lambda plant: True,
+        look=("drain_water",),
+        applies=lambda plant: plant.run_s < _SHORT_S and not widening_helps(plant, _SHORT_S),
     ),
     *SWITCH_CAUSES,
 )

@@ -90,6 +90,9 @@ _SEEN: dict[str, Callable[[DemandPlant], float]] = {
     "chatter": _chatter,
     "endless": _endless,
     "silent": lambda plant: 0.0 if plant.starts else 0.95,
+    "runs_over": lambda plant: plant.runs_over(
+        plant.points[1] if plant.stops else plant.dead_head_pa
+    ),
     "alone": lambda plant: 0.9 if plant.leak and plant.starts else 0.0,
     "weak": lambda plant: (
         0.0 if not plant.starts else 0.9 * sigmoid((0.68 - plant.flow * plant.volts) / 0.08)
@@ -238,7 +241,7 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
         remedy=_WIRES,
         breaks=("window",),
         if_left="It chatters on shore power, or never stops on battery.",
-        as_sized=True,
+        filed=lambda plant: True,
         applies=lambda plant: not plant.figures.has_window,
     ),
     Cause(

@@ -24,7 +24,7 @@ __all__ = [
 
 HOLDS_LOW, HOLDS_HIGH = -100.0, -1.0  # no sizes of one scale: far apart
 _OVER_CUT_OUT = 1.5  # the usual dead-head, of cut-out (judgement, no source)
-_ASTRAY_PA = 40 * PSI  # further than this no switch goes astray
+_ASTRAY_PA = 20 * PSI  # further than this no switch goes astray
 
 
 def run_away(values: tuple[float, ...], name: str) -> Size[W]:
@@ -44,14 +44,14 @@ def charge(values: tuple[float, ...]) -> Size[W]:
     """Too little air.
 
     Args:
-        values: Shares of the pre-charge that was set, rising.
+        values: Shares of the pre-charge that should be there, rising.
 
     Returns:
         The size.
     """
 
     def change(plant: W, value: float) -> W:
-        return replace(plant, charge_pa=plant.charge_pa * value)
+        return replace(plant, charge_pa=plant.target_pa * value)
 
     return Size(values=values, dimension="share", says="about {} of its air left", change=change)
 
@@ -116,7 +116,7 @@ def broken(plant: W, value: float) -> W:
 
 
 def low_well(plant: W, value: float) -> W:
-    """A well that gives only a share of the pump's flow.
+    """A well that gives only a share of the pump's flow, and whose water stands lower.
 
     Args:
         plant: The plant without it.
@@ -126,7 +126,7 @@ def low_well(plant: W, value: float) -> W:
         The plant with it.
     """
 
-    return replace(plant, flow=value, current=0.6 + 0.3 * value)
+    return replace(_lower(plant, 0.75 + 0.25 * value), flow=value, current=0.6 + 0.3 * value)
 
 
 def over_dead_head(plant: W, value: float) -> W:

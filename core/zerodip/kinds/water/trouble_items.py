@@ -3,8 +3,11 @@ judgement, no source."""
 
 from zerodip.diagnosis.parts import Item
 from zerodip.kinds.trouble_parts import AT_SWITCH, FIRST_SPIT, POINTS, RUN, gauge_item, rest_item
+from zerodip.kinds.water.trouble_told import SELDOM, TOLD
 
 __all__ = ["ITEMS"]
+
+_SEEN_PLAINLY = 0.02  # of what is looked at with the part in the hand is wrong
 
 SYMPTOMS: tuple[Item, ...] = (
     Item(
@@ -73,6 +76,16 @@ SYMPTOMS: tuple[Item, ...] = (
         needs="powered",
     ),
     Item(
+        id="long",
+        title="It runs for ten minutes while water is drawn",
+        asks="Does it run for ten minutes or more while water is drawn?",
+        symptom=True,
+        sketch="never",
+        minutes=1,
+        needs="powered",
+        base=0.05,
+    ),
+    Item(
         id="relief_spits",
         together="running",
         title="The relief valve spits",
@@ -107,6 +120,7 @@ LOOKS: tuple[Item, ...] = (
         minutes=1,
         caution="Face away from the valve.",
         base=0.01,
+        wrong=_SEEN_PLAINLY,
     ),
     Item(
         id="hollow",
@@ -234,8 +248,11 @@ FIGURES: tuple[Item, ...] = (
         "Gauge after five minutes, house valve shut",
         "House valve shut, pump off: where does the gauge stand after five minutes?",
         full=True,
-        how="Let it click out, breaker off, house valve shut. Read now, and again in five minutes.",
-        minutes=6,
+        how=(
+            "Let it click out, breaker off, house valve shut. Wait ten minutes: the air cools and "
+            "the gauge sags. Read then, and again in five minutes."
+        ),
+        minutes=16,
         needs="any",
     ),
     gauge_item(
@@ -243,8 +260,11 @@ FIGURES: tuple[Item, ...] = (
         "Gauge after five minutes, house valve open",
         "House valve open, all taps shut, pump off: where does the gauge stand after five minutes?",
         full=True,
-        how="Let it click out, breaker off. Read now, and again in five minutes.",
-        minutes=6,
+        how=(
+            "Let it click out, breaker off. Wait ten minutes: the air cools and the gauge sags. "
+            "Read then, and again in five minutes."
+        ),
+        minutes=16,
         needs="any",
     ),
     gauge_item(
@@ -307,6 +327,7 @@ FIGURES: tuple[Item, ...] = (
         needs="drained",
         tools="Tyre gauge",
         gauge=False,
+        wrong=0.03,
     ),
 )
-ITEMS: tuple[Item, ...] = (*SYMPTOMS, *AT_SWITCH, *LOOKS, *FIGURES)
+ITEMS: tuple[Item, ...] = (*SYMPTOMS, *AT_SWITCH, *LOOKS, *FIGURES, *SELDOM, *TOLD)

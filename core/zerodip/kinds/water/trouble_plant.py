@@ -1,15 +1,11 @@
-"""A water system as it would be with faults in it: what the gauge, a stopwatch and a bucket would
-show, by the gas law and the pump's own line."""
+"""What the gauge, a stopwatch, a bucket and people would show of a water system with faults."""
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
-from functools import cached_property
-from itertools import pairwise
+from dataclasses import dataclass, replace
 
 from zerodip.diagnosis.parts import Forecast, Observation
 from zerodip.kinds.trouble_plants import (
-    SwitchedPlant,
     drawn,
     is_endless,
     points_found,
@@ -18,143 +14,30 @@ from zerodip.kinds.trouble_plants import (
     timed_run,
 )
 from zerodip.kinds.water.figures import WaterFigures
-from zerodip.physics.bladder_tank import Bank, from_rest, pressure_abs_pa, water_m3
-from zerodip.physics.plain_tank import vessel_above_zero
-from zerodip.physics.pump_delivery import flow_m3_s
+from zerodip.kinds.water.trouble_body import PLATE_SD, WaterBody
 from zerodip.units import PSI
 
 __all__ = ["WaterPlant", "healthy_plant"]
 
-_STEPS = 8
 _TIGHT_M3_S = 2e-8
 # Errors of plates, stopwatch, bucket and gauge, one standard deviation (judgement, no source).
-_PLATE, _UNREAD, _BUCKET = 0.12, 0.45, 0.10
+_UNREAD, _BUCKET = 0.45, 0.10
 _PUMP_FLOW = ("system.pump.flow_m3_s", "system.pump.points")
 _POINT_PA, _DRIFTED_PA, _HIGHEST_PA = 1.5 * PSI, 8 * PSI, 3 * PSI
 _AIR_PA, _KNEE_PA = 1.0 * PSI, 1.5 * PSI
 _CLICKS_S, _LONG_S, _ALONE_S = 25.0, 600.0, 3 * 3600.0
+_ANY_HEAD = 5.0  # of cut-out: nobody knows what it reaches
 _USUAL_SHARE = 0.35  # of what the pump delivers is drawn by a usual tap
+_JUST_STOPPED_PA, _COOLS_S = 1.5 * PSI, 180.0
+_SAGS, _SAGS_LATER = (
+    0.9,
+    0.2,
+)  # of what cooling air takes: right after the stop, and some time later
 
 
 @dataclass(frozen=True)
-class WaterPlant(SwitchedPlant):
-    """The system with faults: `charge_pa` the pre-charge; `air` the share of that air that is
-    there, `room` the share of the tanks that works; `flow` and `head` of the pump as shares of its
-    plate, which `reaches` no more than a share of cut-out; what runs away in the house, past the
-    relief valve and back through the check valve (m³/s); how late the switch feels the pressure;
-    whether its cut-off `trips`; what the air gauge shows too little (Pa); how far pump and tanks
-    may be off their plates, as a share."""
-
-    figures: WaterFigures
-    charge_pa: float = 0.0
-    air: float = 1.0
-    room: float = 1.0
-    flow: float = 1.0
-    head: float = 1.0
-    reaches: float = 9.9
-    house_m3_s: float = 0.0
-    relief_m3_s: float = 0.0
-    back_m3_s: float = 0.0
-    lag_s: float = 0.0
-    trips: bool = False
-    air_gauge_low_pa: float = 0.0
-    pump_sd: float = _PLATE
-    tank_sd: float = 0.0
-
-    @property
-    def plain(self) -> bool:
-        """Whether its tanks have no bladder."""
-        return self.figures.system.plain
-
-    @property
-    def tanks(self) -> int:
-        """How many tanks there are."""
-        return len(self.figures.system.tanks)
-
-    @property
-    def plate_flow_m3_s(self) -> float:
-        """What the pump delivers half-way by its plate; a trickle where it does not come there."""
-        return max(flow_m3_s(self.figures.line, math.fsum(self.points) / 2), 1e-6)
-
-    @cached_property
-    def bank(self) -> Bank:
-        """The tanks with the air that is in them."""
-        of, exponent = self.figures, self.figures.practice.gas_exponent
-        charge = max((self.charge_pa + of.atmosphere_pa) * self.air, 500.0)
-        vessels = (
-            vessel_above_zero(
-                tank.volume_m3 * self.room,
-                charge,
-                of.datum_pa,
-                # A burst bladder holds nothing back.
-                float("inf")
-                if self.plain or self.air < 1
-                else (tank.acceptance_m3 or float("inf")),
-            )
-            for tank in of.system.tanks
-        )
-        rest = self.points[0] + of.datum_pa
-        return Bank(tuple(from_rest(each, rest, exponent) for each in vessels), exponent)
-
-    def water(self, gauge_pa: float) -> float:
-        """Water held at a gauge pressure, m³."""
-        return water_m3(self.bank, max(gauge_pa, 0.0) + self.figures.datum_pa)
-
-    def gauge_at(self, water: float) -> float:
-        """The gauge with so much water held, not above a thousand psi."""
-        if water <= 0:
-            return 0.0
-        return min(pressure_abs_pa(self.bank, water) - self.figures.datum_pa, 1000 * PSI)
-
-    def delivers(self, gauge_pa: float) -> float:
-        """What the pump delivers at a gauge pressure, m³/s."""
-        if gauge_pa >= self.reaches * self.points[1]:
-            return 0.0
-        return self.flow * flow_m3_s(self.figures.line, gauge_pa / self.head)
-
-    @cached_property
-    def drawdown_m3(self) -> float:
-        """From cut-out down to cut-in."""
-        return max(self.water(self.points[1]) - self.water(self.points[0]), 1e-7)
-
-    @property
-    def lost_m3_s(self) -> float:
-        """What runs away with the pump off and all taps shut."""
-        return self.house_m3_s + self.relief_m3_s + self.back_m3_s
-
-    @cached_property
-    def run_s(self) -> float:
-        """The run with all taps shut; infinity where it never gets there."""
-        return self.run_with(self.house_m3_s + self.relief_m3_s) + self.lag_s
-
-    def run_with(self, draw: float) -> float:
-        """The run with so much drawn (m³/s)."""
-        low, high = self.points
-        if self.delivers(high) <= draw:
-            return math.inf
-        step = (high - low) / _STEPS
-        waters = [self.water(low + step * k) for k in range(_STEPS + 1)]
-        total = 0.0
-        for k, (a, b) in enumerate(pairwise(waters)):
-            net = self.delivers(low + step * (k + 0.5)) - draw
-            if net <= 0:
-                return math.inf
-            total += (b - a) / net
-        return max(total, 0.05)
-
-    @cached_property
-    def highest_pa(self) -> float:
-        """Where the gauge stands when the switch has felt cut-out."""
-        late = self.delivers(self.points[1]) * self.lag_s
-        return self.gauge_at(self.water(self.points[1]) + late) if late else self.points[1]
-
-    @cached_property
-    def lowest_pa(self) -> float:
-        """Where the gauge comes to in a start, while the pump does not deliver yet."""
-        of = self.figures
-        draw = of.peak_draw_m3_s or 0.6 * self.plate_flow_m3_s
-        wait = of.start_lag_s + of.ramp_s / 2 + self.lag_s
-        return min(self.gauge_at(self.water(self.points[0]) - draw * wait), self.points[0])
+class WaterPlant(WaterBody):
+    """The system with faults, and what is seen and measured of it."""
 
     def seen(self, item: str) -> float | None:
         """How likely an item is answered yes; None where the plant has no say in it."""
@@ -178,9 +61,11 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
         The plant without a fault.
     """
     points, wanted, found = points_found(figures, seen)
-    charge = figures.pre_charge_pa
-    if charge and figures.is_assumed("settings.pre_charge_gauge_pa"):
-        charge = max(charge + points[0] - wanted[0], 0.0)  # as it is usual for that cut-in
+    charge, target = figures.pre_charge_pa, _target(figures)
+    decided = any(each.context and each.item in ("cut_in", "cut_out") for each in seen)
+    if charge and (figures.is_assumed("settings.pre_charge_gauge_pa") or decided):
+        # As it is usual for that cut-in, or was set for it.
+        charge, target = (max(each + points[0] - wanted[0], 0.0) for each in (charge, target))
     pump_unread = any(figures.is_assumed(path) for path in _PUMP_FLOW)
     return WaterPlant(
         figures,
@@ -188,9 +73,18 @@ def healthy_plant(figures: WaterFigures, seen: tuple[Observation, ...]) -> Water
         wanted,
         found,
         charge_pa=charge,
-        pump_sd=_UNREAD if pump_unread else _PLATE,
+        target_pa=target,
+        pump_sd=_UNREAD if pump_unread else PLATE_SD,
         tank_sd=_UNREAD if figures.is_assumed("system.tanks") else 0.0,
     )
+
+
+def _target(figures: WaterFigures) -> float:
+    """The pre-charge that Decide would set; that on file where it is near enough."""
+    target, off = figures.target_pa, figures.off_target_pa
+    if figures.system.plain or target is None or off is None or off <= figures.way_tolerance_pa:
+        return figures.pre_charge_pa
+    return target
 
 
 def _clicks(plant: WaterPlant) -> float:
@@ -250,6 +144,30 @@ def _rising(plant: WaterPlant) -> float:
     return 0.1 if plant.run_s == math.inf or not plant.starts else 0.9
 
 
+def _long(plant: WaterPlant) -> float:
+    """Whether it runs for ten minutes while a usual tap runs."""
+    if not plant.starts:
+        return 0.0
+    run = plant.run_with(_USUAL_SHARE * plant.plate_flow_m3_s + plant.house_m3_s)
+    return 0.9 * sigmoid(math.log(max(run, 1.0) / _LONG_S) / 0.25) if run < math.inf else 0.9
+
+
+def _runs_over(plant: WaterPlant) -> float:
+    """Whether it runs on well above cut-out: nothing stops it, or the gauge shows too much."""
+    top = plant.highest_pa if plant.stops else plant.figures.highest_dead_head_pa
+    return 0.95 * plant.starts if top is None else plant.runs_over(top)
+
+
+def _trips_again(plant: WaterPlant) -> float:
+    """Whether its cut-off trips once more, reset and held in until the gauge has passed cut-in."""
+    return _tripped(replace(plant, trips=False)) if plant.starts or plant.trips else 0.0
+
+
+def _stops_shut(plant: WaterPlant) -> float:
+    """Whether it stops in its usual time once everything is shut."""
+    return 0.95 * (1 - runs_on(plant, 2 * _LONG_S)) if plant.starts else 0.0
+
+
 def _hollow(plant: WaterPlant) -> float:
     """Whether there is enough air to be heard."""
     middle = math.fsum(plant.points) / 2
@@ -269,6 +187,11 @@ _SEEN: dict[str, Callable[[WaterPlant], float]] = {
     "trips": _tripped,
     "relief_spits": _over,
     "rising": _rising,
+    "runs_over": _runs_over,
+    "lever": _tripped,
+    "reset_fails": _trips_again,
+    "stops_shut": _stops_shut,
+    "long": _long,
 }
 
 
@@ -306,26 +229,38 @@ def _point(plant: WaterPlant, wanted: float, late: float) -> Forecast:
     return Forecast(mean=mean - plant.gauge_low_pa, sd=sd)
 
 
-def _pre_charge(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
-    if plant.plain:
+def _pre_charge(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
+    if plant.plain or _was_set_for_others(plant, context):
         return None
     if plant.air < 1:  # a burst bladder: whatever is behind it
         return Forecast(mean=3 * PSI, sd=4 * PSI)
     return Forecast(mean=plant.charge_pa - plant.air_gauge_low_pa, sd=_AIR_PA)
 
 
-def _knee(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
-    if plant.plain or plant.air < 1:
+def _was_set_for_others(plant: WaterPlant, context: tuple[float, ...]) -> bool:
+    """Whether the air was read before new points were decided on, and nobody read the old ones."""
+    return bool(context) and plant.found is None
+
+
+def _knee(plant: WaterPlant, context: tuple[float, ...]) -> Forecast | None:
+    if plant.plain or _was_set_for_others(plant, context):
         return None
+    if plant.air < 1:  # it falls fast, with no clear end
+        return Forecast(mean=5 * PSI, sd=10 * PSI)
     mean = plant.charge_pa + plant.figures.tank_head_pa - plant.gauge_low_pa
     return Forecast(mean=max(mean, 0.0), sd=_KNEE_PA)
 
 
 def _fall(plant: WaterPlant, context: tuple[float, ...], lost: float) -> Forecast:
-    """Where a gauge comes to that stood at the first pressure, after so many seconds."""
+    """Where a gauge comes to that stood at the first pressure, after so many seconds. Right after a
+    stop it sags as the air cools, with nothing lost."""
     first, seconds = context if len(context) == 2 else (plant.points[1] - 2 * PSI, 300.0)
     later = plant.gauge_at(max(plant.water(first) - lost * seconds, 0.0)) if lost else first
-    return Forecast(mean=min(later, first), sd=0.7 * PSI)
+    fresh = first > plant.points[1] - plant.gauge_low_pa - _JUST_STOPPED_PA
+    sags = plant.cooling_pa * (_SAGS if fresh else _SAGS_LATER)
+    mean = max(min(later, first) - sags * (1 - math.exp(-seconds / _COOLS_S)), 0.0)
+    began = 0.0 if context else (plant.points[1] - plant.wanted[1]) / 2  # who knows where
+    return Forecast(mean=mean, sd=math.hypot(0.7 * PSI, sags, began))
 
 
 def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
@@ -347,7 +282,7 @@ def _highest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
 
 def _rests_at(plant: WaterPlant, top: float) -> float:
     """The highest pressure at which it still delivers what runs away, by halving."""
-    draw = plant.house_m3_s + plant.relief_m3_s
+    draw = plant.house_m3_s + plant.outside_m3_s
     if not draw or plant.delivers(top) >= draw:
         return top
     low, high = 0.0, top
@@ -364,6 +299,44 @@ def _delivered(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
     return Forecast(mean=max(mean, 1e-6), sd=math.hypot(plant.pump_sd, 0.08))
 
 
+def _dead_head(plant: WaterPlant, _: tuple[float, ...]) -> Forecast | None:
+    """What the pump comes to with nothing drawn and nothing that stops it."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    if plant.figures.dead_head_pa is not None:
+        mean = plant.figures.dead_head_pa * plant.head - plant.gauge_low_pa
+        return Forecast(mean=mean, sd=math.hypot(_HIGHEST_PA, 0.05 * mean))
+    if plant.reaches > _ANY_HEAD:
+        return None
+    mean = plant.reaches * plant.points[1]
+    return Forecast(mean=mean, sd=0.2 * mean)
+
+
+def _lowest(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
+    """The lowest the gauge comes to in a start; how much is drawn then is not known."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    falls = plant.points[0] - plant.lowest_pa
+    return Forecast(mean=plant.lowest_pa - plant.gauge_low_pa, sd=math.hypot(2 * PSI, 0.35 * falls))
+
+
+def _starts_an_hour(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
+    """Starts while something runs: seldom the most, where half of what is delivered is drawn."""
+    if not plant.starts:
+        return Forecast(absent=True)
+    if is_endless(plant):
+        return Forecast(mean=2 / 3600, sd=0.7)
+    given = plant.delivers(math.fsum(plant.points) / 2)
+    return Forecast(mean=0.7 * given / (4 * plant.drawdown_m3), sd=math.hypot(0.5, plant.pump_sd))
+
+
+def _air_full(plant: WaterPlant, _: tuple[float, ...]) -> Forecast:
+    """At the air valve with water in the tank: what the water stands at, whatever the air."""
+    low, high = plant.points
+    mean = (low + high) / 2 - plant.air_gauge_low_pa
+    return Forecast(mean=mean, sd=math.hypot(_AIR_PA, (high - low) / 2))
+
+
 _SHOWS: dict[str, Callable[[WaterPlant, tuple[float, ...]], Forecast | None]] = {
     "run": lambda plant, context: timed_run(plant, math.hypot(plant.pump_sd, plant.tank_sd)),
     "rest": _rest,
@@ -373,8 +346,16 @@ _SHOWS: dict[str, Callable[[WaterPlant, tuple[float, ...]], Forecast | None]] = 
     "pre_charge": _pre_charge,
     "knee": _knee,
     "fall_open": lambda plant, context: _fall(plant, context, plant.lost_m3_s),
-    "fall_shut": lambda plant, context: _fall(plant, context, plant.relief_m3_s + plant.back_m3_s),
+    "fall_shut": lambda plant, context: _fall(plant, context, plant.outside_m3_s + plant.back_m3_s),
     "highest": _highest,
     "delivered": _delivered,
     "current": lambda plant, context: drawn(plant),
+    "fall_pump_shut": lambda plant, context: _fall(
+        plant, context, plant.house_m3_s + plant.outside_m3_s
+    ),
+    "dead_head": _dead_head,
+    "zero": lambda plant, context: Forecast(mean=max(-plant.gauge_low_pa, 0.0), sd=0.8 * PSI),
+    "lowest": _lowest,
+    "starts_an_hour": _starts_an_hour,
+    "air_full": _air_full,
 }

@@ -11,6 +11,7 @@ __all__ = [
     "LESS",
     "NEW_TANK",
     "OPEN_TANK",
+    "OUTSIDE",
     "PIPE",
     "PLATES",
     "PUMP",
@@ -20,6 +21,7 @@ __all__ = [
     "RE_AIR",
     "SUCTION",
     "SUPPLY",
+    "THAW",
     "WELL",
 ]
 
@@ -54,12 +56,24 @@ WELL = Remedy(
 SUCTION = Remedy(
     id="suction", kind="fix", says="Tighten and seal the suction side; prime again.", minutes=60
 )
+OUTSIDE = Remedy(
+    id="pipe_outside",
+    kind="person",
+    says="Have the pipe in the ground found and mended.",
+    minutes=300,
+)
+THAW = Remedy(
+    id="thaw",
+    kind="fix",
+    says="Breaker off; thaw it gently, never with a flame; look for cracks; lag it.",
+    minutes=60,
+)
 FILTER = Remedy(id="filter", kind="fix", says="Change the filter cartridge.", minutes=15)
 RESET = Remedy(
     id="reset_cut_off", kind="job", says="Hold the lever in to reset, and find why.", minutes=20
 )
 PLATES = Remedy(
-    id="plates", kind="fix", says="Read the pump's plate again; decide anew by it.", minutes=10
+    id="plates", kind="fix", says="Read the plates again; decide anew by them.", minutes=10
 )
 LESS = Remedy(
     id="draw_less", kind="nothing", says="Draw less at once, or take a stronger pump.", minutes=0

@@ -51,15 +51,15 @@
 {/snippet}
 
 <form
-  aria-labelledby="check"
+  aria-labelledby={`check-${check.items[0]?.item}`}
   class="grid gap-3 rounded-box bg-[var(--zd-sand)] px-4 py-3"
-  data-testid="next-check"
+  data-testid={check.minutes ? 'next-check' : 'other-check'}
   onsubmit={save}
 >
-  <p id="check" class="text-sm">
-    {check.again ? 'Once more, to be sure' : 'Next check'} · about {check.minutes} min{check.tools
-      ? ` · ${check.tools}`
-      : ''}
+  <p id={`check-${check.items[0]?.item}`} class="text-sm">
+    {check.again ? 'Once more, to be sure' : check.minutes ? 'Next check' : 'Seen'}{check.minutes
+      ? ` · about ${check.minutes} min`
+      : ''}{check.tools ? ` · ${check.tools}` : ''}
   </p>
   {#if check.first}<p class="font-bold">{check.first}</p>{/if}
   {#if check.caution}<p class="font-bold text-error">{check.caution}</p>{/if}
@@ -94,11 +94,13 @@
   {#if !alone || check.items[0]?.dimension}
     <button class="btn min-h-14 btn-primary" disabled={disabled || !many}>Save</button>
   {/if}
-  <button
-    type="button"
-    class="btn min-h-12 btn-ghost"
-    {disabled}
-    onclick={() => send(check.items.map((each) => [each.item, 'cannot']))}
-    >Cannot be done here</button
-  >
+  {#if check.minutes}
+    <button
+      type="button"
+      class="btn min-h-12 btn-ghost"
+      {disabled}
+      onclick={() => send(check.items.map((each) => [each.item, 'cannot']))}
+      >Cannot be done here</button
+    >
+  {/if}
 </form>

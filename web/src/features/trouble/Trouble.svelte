@@ -4,6 +4,7 @@
   import type { Seen } from '../../domain/trouble'
   import { percent } from '../../domain/units'
   import NextCheck from './NextCheck.svelte'
+  import OtherSeen from './OtherSeen.svelte'
   import Sketch from './Sketch.svelte'
 
   /** What to do first, what is seen and heard, the one check that is next, and what would explain it. */
@@ -73,7 +74,17 @@
 {#if view.odd}
   <p class="rounded-box border-2 border-warning px-4 py-2 font-bold">▲ {view.odd}</p>
 {/if}
-{#if check}
+{#if view.decides}
+  <p class="rounded-box border-2 border-warning px-4 py-2" data-testid="decides">
+    ▲ {view.decides}
+  </p>
+{/if}
+{#if view.together}
+  <p class="rounded-box border-2 border-accent px-4 py-2 font-bold" data-testid="together">
+    {view.together}
+  </p>
+{/if}
+{#if check && view.evidence.length}
   {#key `${check.again} ${check.items.map((each) => each.item).join()}`}
     <NextCheck {check} {disabled} {fault} {onanswer} />
   {/key}
@@ -85,6 +96,7 @@
     {view.ends}
   </p>
 {/if}
+<OtherSeen others={view.others} {disabled} {fault} {onanswer} />
 {#if view.suspects.length}
   <section aria-labelledby="suspects" class="grid gap-3">
     <h2 id="suspects" class="font-bold">What would explain it</h2>

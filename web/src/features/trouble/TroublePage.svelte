@@ -23,6 +23,8 @@
     cut_out_gauge_pa: ['Cut-out', 'pressure'],
     volume_m3: ['Tank or receiver', 'volume'],
     flow_m3_s: ['Pump flow', 'flow'],
+    pre_charge_gauge_pa: ['Pre-charge', 'pressure'],
+    dead_head_gauge_pa: ['Dead-head', 'pressure'],
   }
   const dimensionOf = (name: string): Dimension =>
     name === 'flow_m3_s' && kind === 'compressor' ? 'air_flow' : PLATES[name]![1]
