@@ -45,7 +45,7 @@ BLADDER: tuple[Cause[W], ...] = (
         weight=4,
         remedy=AIR,
         if_left="The air will be lost again.",
-        seen={"bubbles": 0.85, "cap": 0.6, "air_unread": 0.4},
+        seen={"bubbles": 0.85, "cap": 0.75, "air_unread": 0.4},
         size=charge((0.05, 0.25, 0.45, 0.65, 0.85)),
     ),
     Cause(
@@ -65,7 +65,7 @@ BLADDER: tuple[Cause[W], ...] = (
         seen={"changed_tank": 0.5, "lowered": 0.9},
         filed=lambda plant: plant.charge_pa > plant.target_pa,
         put_right=lambda plant: plant.decided,
-        size=over((-1, 1, 4, 8, 14)),
+        size=over((-1, 1, 4, 8, 11, 14)),
     ),
     Cause(
         id="burst",

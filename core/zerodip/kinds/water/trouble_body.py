@@ -19,7 +19,7 @@ from zerodip.units import PSI
 __all__ = ["PLATE_SD", "WaterBody"]
 
 _STEPS = 8
-_WARMED = 1.1  # polytropic exponent of a run
+_WARMED = 1.15  # polytropic exponent of a run
 PLATE_SD = 0.12  # of a pump's plate, one standard deviation (judgement, no source)
 
 

@@ -4271,13 +4271,15 @@ export interface components {
         };
         /**
          * ItemAsked
-         * @description One thing to look at: the question, what stands on the answers, how it is done; a figure has
-         *     a dimension, and where it may not come to an end the answer that says so. Where a yes `stops`
-         *     all else, it is sent before anything else is looked at.
+         * @description One thing to look at: its title, the question, what stands on the answers, how it is done; a
+         *     figure has a dimension, and where it may not come to an end the answer that says so. Where a yes
+         *     `stops` all else, it is sent before anything else is looked at.
          */
         ItemAsked: {
             /** Item */
             item: string;
+            /** Title */
+            title: string;
             /** Asks */
             asks: string;
             /** Yes */
@@ -4767,8 +4769,10 @@ export interface components {
         /**
          * TroubleView
          * @description The diagnosis as it stands. `stop` is said before anything else; `odd` where what was noted
-         *     does not fit together; `rest` the probability of all that is not shown; `ends` what is said
-         *     where no further check is worth its minutes, `clear` that the remedy is known then.
+         *     does not fit together; `together` where two things are wrong at once; `decides` what Decide has
+         *     against the system as it is set, where no suspect says so; `rest` the probability of all that is
+         *     not shown; `others` what may be told besides what was seen; `ends` what is said where no further
+         *     check is worth its minutes, `clear` that the remedy is known then.
          */
         TroubleView: {
             /** Stop */
@@ -4779,11 +4783,17 @@ export interface components {
             evidence: components["schemas"]["Evidence"][];
             /** Suspects */
             suspects: components["schemas"]["Suspect"][];
+            /** Together */
+            together: string;
+            /** Decides */
+            decides: string;
             /** Rest */
             rest: number;
             /** Odd */
             odd: string;
             check: components["schemas"]["CheckAsked"] | null;
+            /** Others */
+            others: components["schemas"]["ItemAsked"][];
             /** Clear */
             clear: boolean;
             /** Ends */
