@@ -2,6 +2,7 @@
 clear that is wrong, nothing clear that nobody looked at; what stands wrong on file comes first."""
 
 import random
+import re
 from typing import Any
 
 import pytest
@@ -206,3 +207,23 @@ def test_air_read_before_other_points_were_decided_on_is_judged_by_those_it_was_
     made = view(*found, of=now).trouble
     assert made is not None
     assert "charge_high" not in {each.id for each in made.suspects}
+
+
+@pytest.mark.parametrize(
+    ("kind", "foreign"),
+    [
+        ("compressor", r"\btaps\b|\bbreath\b|\bbladder\b|\bpump\b|\bwell\b(?! above)"),
+        ("tankless", r"\b[Mm]ains\b|\b[Bb]reaker\b|\bbladder\b|\belectrician\b|\bpanel\b"),
+    ],
+)
+def test_a_kind_speaks_its_own_words(kind: str, foreign: str) -> None:
+    """No taps on a compressor, no mains on a battery's pump."""
+    troubles = KINDS[kind].troubles
+    texts = [
+        text
+        for item in troubles.items
+        for text in (item.title, item.asks, item.how, item.caution, item.stop, item.tools)
+    ]
+    for cause in troubles.causes:
+        texts += [cause.title, cause.danger, cause.if_left, cause.remedy.says]
+    assert not [text for text in texts if re.search(foreign, text)]

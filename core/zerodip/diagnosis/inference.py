@@ -158,4 +158,6 @@ def _unsaid(troubles: Troubles[Any], seen: Sequence[Observation]) -> list[Item]:
     if not _is_call(troubles, seen):
         return []
     said = {each.item for each in seen}
-    return [each for each in troubles.items if each.symptom and each.id not in said]
+    yes = {each.item for each in seen if each.value is True}
+    unsaid = (each for each in troubles.items if each.symptom and each.id not in said)
+    return [each for each in unsaid if not yes.intersection(each.unless)]

@@ -208,7 +208,7 @@ SWITCH_CAUSES: tuple[Cause[Any], ...] = (
     Cause(
         id="wet",
         title="The switch is wet, or full of ants or dirt",
-        weight=3,
+        weight=2.5,
         remedy=SWITCH,
         if_left="It shorts, or fails without a warning.",
         seen={"wet": 0.94, "wander": 0.25, "breaker": 0.35, "pit_flooded": 0.75},

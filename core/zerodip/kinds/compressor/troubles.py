@@ -9,6 +9,7 @@ from zerodip.kinds.compressor.trouble_plant import healthy_plant
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, drifts, lost, sized, too_narrow
 from zerodip.kinds.trouble_parts import AT_SWITCH, POINTS, RUN, SET, gauge_item, rest_item, symptom
 from zerodip.kinds.trouble_plants import widening_helps
+from zerodip.kinds.trouble_words import causes_in_words, items_in_words
 from zerodip.units import PSI
 
 __all__ = ["TROUBLES"]
@@ -26,7 +27,14 @@ _ITEMS: tuple[Item, ...] = (
     symptom(
         "clicks", "Starts and stops within seconds", "Does it run for seconds only?", "sawtooth"
     ),
-    symptom("endless", "It never stops", "Does it run on with no air used?", "never", base=0.01),
+    symptom(
+        "endless",
+        "It never stops",
+        "Does it run on with no air used?",
+        "never",
+        base=0.01,
+        unless=("runs_over",),
+    ),
     symptom(
         "labours", "It labours or stalls at the start", "Does it labour at the start?", "still"
     ),
@@ -297,9 +305,15 @@ _CAUSES: tuple[Cause[A], ...] = (
     *SWITCH_CAUSES,
 )
 _WITHOUT = {"nipple"}
+_WORDS = {
+    "Does the pump stay": "Does the machine stay",
+    "all taps shut": "no air used",
+    "Open one tap until it clicks in; shut it": "Bleed air until it clicks in; shut it off",
+    "burst tank or pipe": "burst the receiver or a pipe",
+}
 TROUBLES: Troubles[A] = Troubles(
     plant=healthy_plant,
-    items=tuple(each for each in _ITEMS if each.id not in _WITHOUT),
-    causes=_CAUSES,
+    items=items_in_words((each for each in _ITEMS if each.id not in _WITHOUT), _WORDS),
+    causes=causes_in_words(_CAUSES, _WORDS),
     healthy=HEALTHY,
 )

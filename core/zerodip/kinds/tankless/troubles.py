@@ -19,6 +19,7 @@ from zerodip.kinds.trouble_parts import (
     symptom,
 )
 from zerodip.kinds.trouble_plants import SwitchedPlant, drawn, points_found, sigmoid
+from zerodip.kinds.trouble_words import causes_in_words, items_in_words
 from zerodip.physics.demand_pump import running_gauge_pa
 from zerodip.units import PSI
 
@@ -126,7 +127,14 @@ _ITEMS: tuple[Item, ...] = (
         "Does it click on and off fast while a small tap runs?",
         "sawtooth",
     ),
-    symptom("endless", "It never stops", "Does it run on with all taps shut?", "never", base=0.01),
+    symptom(
+        "endless",
+        "It never stops",
+        "Does it run on with all taps shut?",
+        "never",
+        base=0.01,
+        unless=("runs_over",),
+    ),
     symptom("alone", "Starts with all taps shut", "Does it start, nothing open?", "creep"),
     symptom("weak", "Little water", "Is there little water at the taps?", "flat", base=0.05),
     symptom("air_spits", "Air spits from the taps", "Does air spit from the taps?", "wander"),
@@ -328,6 +336,33 @@ _CAUSES: tuple[Cause[DemandPlant], ...] = (
     ),
     *(each for each in SWITCH_CAUSES if each.id not in ("gauge_off", "diaphragm")),
 )
+# A battery's pump has a fuse, and no mains.
+_WORDS = {
+    "Breaker or fuse is out": "The fuse is blown",
+    "Is the breaker off, or a fuse blown?": "Is the pump’s fuse blown?",
+    "Look at the panel. Do not close it twice.": "Look at the fuse. Put in its own size, once.",
+    "No voltage at the line side": "No voltage at the switch",
+    "at the switch’s line side": "at the switch",
+    "or throw the breaker": "or blow the fuse",
+    "Cover on. Mains voltage stands at open terminals.": "Cover on: bare terminals spark.",
+    "Breaker off, proved dead, before": "Fuse out before",
+    "Only for who may work live.": "Keep the probes from touching each other.",
+    "Stop: breaker off now.": "Stop: pull the fuse now.",
+    "burst tank or pipe": "burst a hose or a fitting",
+    "Live parts are wet: breaker off, and do not touch it until it is proved dead.": (
+        "Wet terminals: pull the fuse before anything is touched."
+    ),
+    "Live parts may be wet: breaker off before": "Terminals may be wet: pull the fuse before",
+    "Stop: breaker off. The switch": "Stop: pull the fuse. The switch",
+    "No power: breaker, fuse or supply": "No power: fuse, wires or battery",
+    "Close the breaker once. If it goes again, call an electrician.": (
+        "Put in a fuse of its own size, once. If it blows again, find the short first."
+    ),
+    "Call an electrician or the motor's dealer.": "Have the pump’s motor looked at.",
+}
 TROUBLES: Troubles[DemandPlant] = Troubles(
-    plant=_plant, items=_ITEMS, causes=_CAUSES, healthy=HEALTHY
+    plant=_plant,
+    items=items_in_words(_ITEMS, _WORDS),
+    causes=causes_in_words(_CAUSES, _WORDS),
+    healthy=HEALTHY,
 )

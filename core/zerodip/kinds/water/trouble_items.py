@@ -37,6 +37,7 @@ SYMPTOMS: tuple[Item, ...] = (
         minutes=1,
         needs="powered",
         base=0.01,
+        unless=("runs_over",),
     ),
     Item(
         id="alone",

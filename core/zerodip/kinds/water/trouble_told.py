@@ -156,6 +156,7 @@ SELDOM: tuple[Item, ...] = (
         caution="Open the valve again before power comes on.",
         minutes=6,
         needs="off",
+        told=True,
     ),
     gauge_item(
         "lowest",

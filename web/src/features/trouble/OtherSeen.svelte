@@ -25,7 +25,13 @@
 
 <label class="grid gap-1"
   >Something else was seen or measured
-  <select class="select select-lg w-full" bind:value={chosen} {disabled} data-testid="other-seen">
+  <select
+    class="select select-lg w-full"
+    value={one?.item ?? ''}
+    onchange={(event) => (chosen = event.currentTarget.value)}
+    {disabled}
+    data-testid="other-seen"
+  >
     <option value="">Choose</option>
     {#each sorted as each (each.item)}<option value={each.item}>{each.title}</option>{/each}
   </select>
