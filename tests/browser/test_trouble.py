@@ -51,7 +51,7 @@ def answer(page: Page, wanted: str, given: str) -> None:
             "Water",
             "bladder is burst",
         ),
-        ("Well, bladder tank", "A breath without", "", "", "Pre-charge at or above cut-in"),
+        ("Well, bladder tank", "A breath without", "", "", "Pre-charge above cut-in"),
         ("Well, bladder tank", "It never stops", "gauge stands well above", "Yes", "welded"),
         ("Air compressor", "Starts with no air used", "do bubbles come", "Yes", "air leak"),
     ],
@@ -72,6 +72,18 @@ def test_a_call_leads_to_its_cause_on_a_phone(
     expect(back).to_have_count(count)
     back.first.click()
     expect(back).to_have_count(count - 1)
+
+
+def test_what_nobody_asked_for_can_be_told(open_page: Opener) -> None:
+    page = open_page(390, 844, touch=True)
+    call(page, "Well, bladder tank", "Clicks on and off")
+    page.get_by_test_id("other-seen").select_option(label="Pre-charge, drained")
+    told = page.get_by_test_id("other-check")
+    told.get_by_role("textbox").fill("20")
+    told.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_test_id("evidence")).to_contain_text("Pre-charge, drained 20 psi")
+    expect(told).to_have_count(0)
+    expect(page.get_by_test_id("suspects").get_by_role("listitem").first).to_contain_text("air")
 
 
 def burst_in_a_visit(page: Page) -> Locator:
