@@ -190,6 +190,23 @@ def test_two_causes_are_told_as_two() -> None:
         assert " And: " in made.ends
 
 
+@pytest.mark.parametrize(("house_open", "item"), [(True, "open"), (False, "shut"), (None, "shut")])
+def test_a_fall_that_says_how_the_house_valve_stood_is_taken_as_that(
+    house_open: bool | None, item: str
+) -> None:
+    """An evening's fall off a recording is no test of the house valve, which was shut once."""
+    fell = {"first_gauge_pa": 58 * PSI, "later_gauge_pa": 50 * PSI, "seconds": 600.0}
+    made = view(
+        ("safe.house_shut", True),
+        ("complaint", "starts_alone"),
+        ("leak", {**fell, "house_open": house_open}),
+    ).trouble
+    assert made is not None
+    assert f"Gauge after five minutes, house valve {item} 50 psi" in {
+        each.says for each in made.evidence
+    }
+
+
 def test_air_read_before_other_points_were_decided_on_is_judged_by_those_it_was_set_for() -> None:
     """28.5 psi was right at 30/50, whatever is set now."""
     now = document(

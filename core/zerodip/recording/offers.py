@@ -17,6 +17,7 @@ __all__ = ["Offer", "offers_of"]
 _FEWEST = 3  # cycles that make a reading
 _WATCH_S = 600.0
 _DIPPING = 0.3  # share of starts that dip, from which on a line does not tell cut-in
+_ALIKE = 1.3  # of the longest and shortest run: more is taps (judgement, no source)
 _SHORT_RUN_S = 30.0  # under which it clicks on and off at every tap: common practice, no source
 
 
@@ -51,7 +52,7 @@ def offers_of(reading: Reading, name: str, units: str, altitude_m: float = 0.0) 
     ]
     if not found:
         return []
-    told = "; ".join(f"{each.title} {each.text}".strip() for each in found)
+    told = "; ".join(f"{each.title} {each.text}".strip() for each in found) + _drawn(reading, units)
     remark = f"Read off the recording “{name}”: {told}."
     return [*found, Offer("note", {"text": remark[:500]}, "Remark", "where they come from")]
 
@@ -67,9 +68,25 @@ def _figures(reading: Reading, units: str) -> Iterator[Offer]:
             continue
         if slot == "found.cut_in" and _dips(reading):
             continue  # it collapses before the switch clicks: what it fell from is the air
+        if slot == "found.run" and _is_drawn(figure):
+            continue  # a run of the stopwatch is one with all taps shut
         usual = text(figure.usual, dimension, units)
         least, most = (number(v, dimension, units) for v in (figure.least, figure.most))
         yield Offer(slot, figure.usual, title, f"{usual} ({least} to {most})")
+
+
+def _is_drawn(run: Figure) -> bool:
+    """Whether runs differ so much that taps were open in many: none of them is a stopwatch's."""
+    return run.most > _ALIKE * run.least
+
+
+def _drawn(reading: Reading, units: str) -> str:
+    """Runs with draws, as what they are: for the remark alone."""
+    run = reading.run
+    if run is None or run.cycles < _FEWEST or not _is_drawn(run):
+        return ""
+    least, most = number(run.least, "duration", units), text(run.most, "duration", units)
+    return f"; runs {least} to {most} with draws, none taken as a run with all taps shut"
 
 
 def _dips(reading: Reading) -> bool:
@@ -85,8 +102,9 @@ def _leak(reading: Reading, air: float, units: str) -> Iterator[Offer]:
         return
     later = 1 / (1 / (leak.gauge_pa + air) + leak.rate * _WATCH_S) - air
     value = {"first_gauge_pa": leak.gauge_pa, "later_gauge_pa": later, "seconds": _WATCH_S}
+    value |= {"house_open": True}  # nobody shuts it for days
     fall = text(leak.gauge_pa - later, "pressure", units)
-    yield Offer("leak", value, "Leak watch", f"{fall} in ten minutes, nothing open")
+    yield Offer("leak", value, "Leak watch", f"{fall} in ten minutes, house valve open")
 
 
 def _seen(reading: Reading) -> Iterator[Offer]:

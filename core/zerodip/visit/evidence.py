@@ -196,7 +196,8 @@ def _tests(log: Log, counts: Callable[[Record], bool]) -> Iterator[Observation]:
         between = (bucket.from_gauge_pa + low, bucket.to_gauge_pa + low)
         yield Observation("caught", bucket.caught_m3, between)
     for leak in _those(log, LEAK, counts):
-        item = "fall_shut" if log.confirmed("house_shut") else "fall_open"
+        shut = log.confirmed("house_shut") if leak.house_open is None else not leak.house_open
+        item = "fall_shut" if shut else "fall_open"
         first = leak.first_gauge_pa + low
         yield Observation(item, leak.later_gauge_pa + low, (first, leak.seconds))
 

@@ -88,11 +88,13 @@ class Bucket(Checked):
 
 @dataclass(frozen=True, kw_only=True)
 class LeakWatch(Checked):
-    """The gauge now and later, nothing open, pump off."""
+    """The gauge now and later, nothing open, pump off; whether the house valve stood open, where
+    that is known of this watch by itself."""
 
     first_gauge_pa: float = quantity("Pressure first", "pressure", 1 * PSI, MOST_GAUGE_PA)
     later_gauge_pa: float = quantity("Pressure later", "pressure", 0, MOST_GAUGE_PA)
     seconds: float = quantity("Time between", "duration", 5, 86400)
+    house_open: bool | None = flag("House valve open")
 
     @classmethod
     def cross(cls, values: Mapping[str, Any]) -> Iterable[Fault]:

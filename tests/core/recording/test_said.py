@@ -207,7 +207,7 @@ def test_the_predicted_cycle_is_the_plates_own(share: float) -> None:
 
 
 def test_every_offer_fits_its_slot_and_comes_with_a_remark(calm: Reading) -> None:
-    short = replace(calm, run=Figure(12.0, 10.0, 15.0, 12))
+    short = replace(calm, run=Figure(12.0, 11.0, 13.0, 12))
     endless = replace(short, endless=(Endless(EPOCH, 1200.0, 52 * PSI, False),))
     offers = offers_of(endless, "week", "us")
     for each in offers:
@@ -215,6 +215,9 @@ def test_every_offer_fits_its_slot_and_comes_with_a_remark(calm: Reading) -> Non
     assert offers[-1].slot == "note"
     assert "week" in offers[-1].value["text"]
     assert {"found.cut_in", "found.cut_out", "found.run", "saw"} <= {o.slot for o in offers}
+    drawn = offers_of(replace(calm, run=Figure(90.0, 67.0, 168.0, 12)), "week", "us")
+    assert "found.run" not in {each.slot for each in drawn}  # no stopwatch's run
+    assert "runs 67 to 168 s with draws" in drawn[-1].value["text"]
     none = line_of(Plant(), [(7200.0, 0.0)])
     assert offers_of(read_recording([Samples(none.time_s, none.gauge_pa)]), "x", "us") == []
 

@@ -35,7 +35,7 @@ export default {
   "try": {"title": "Switch as left", "dimension": "number", "fields": {"after": "number", "first": "number", "second": "number", "cut_in_gauge_pa": "pressure", "cut_out_gauge_pa": "pressure"}},
   "lap": {"title": "Pump run", "dimension": "number", "fields": {"run_s": "duration", "rest_s": "duration"}},
   "bucket": {"title": "Bucket test", "dimension": "number", "fields": {"from_gauge_pa": "pressure", "to_gauge_pa": "pressure", "caught_m3": "volume"}},
-  "leak": {"title": "Leak watch", "dimension": "number", "fields": {"first_gauge_pa": "pressure", "later_gauge_pa": "pressure", "seconds": "duration"}},
+  "leak": {"title": "Leak watch", "dimension": "number", "fields": {"first_gauge_pa": "pressure", "later_gauge_pa": "pressure", "seconds": "duration", "house_open": "number"}},
   "drain": {"title": "Drain", "dimension": "number", "fields": {}},
   "prove.dip": {"title": "Dip seen at the taps", "dimension": "number", "fields": {}},
   "signed": {"title": "Signed by", "dimension": "number", "fields": {}},
