@@ -19,7 +19,7 @@ __all__ = ["Gap", "Quality", "in_order"]
 _MOST_GAPS = 50  # that are told one by one
 _SPIKE = 12.0  # noise times which one sample stands out, and at least
 _SPIKE_PA = 5 * PSI
-_STILL_S, _STILL_SAMPLES = 3600.0, 120
+_STILL_S, _STILL_SAMPLES = 600.0, 120
 _BELOW_PA, _NOISY_PA = -1 * PSI, 0.05 * PSI
 _UNDER = 6.0  # noise times under nothing, that a drained gauge may show
 

@@ -224,8 +224,9 @@ def _knee_below(times: Floats, gauge: Floats, low: int, from_pa: float) -> Knee 
 
 
 def trips_of(samples: Samples, rests: list[Rest], cut_in_pa: float) -> list[float]:
-    """When the line fell far below cut-in and the pump did not start for two minutes (s): a
-    low-pressure cut-off that tripped, a breaker, or a drain on purpose.
+    """When the line fell far below cut-in, for three samples at least, and the pump did not start
+    for two minutes (s): a low-pressure cut-off that tripped, a breaker, or a drain on purpose. What
+    stands out for a sample or two is none.
 
     Args:
         samples: Samples in order of time.
@@ -237,7 +238,8 @@ def trips_of(samples: Samples, rests: list[Rest], cut_in_pa: float) -> list[floa
     """
     found = []
     for rest in rests:
-        low = np.flatnonzero(samples.gauge_pa[rest.first : rest.last + 1] < cut_in_pa - _TRIP_PA)
+        under = samples.gauge_pa[rest.first : rest.last + 1] < cut_in_pa - _TRIP_PA
+        low = np.flatnonzero(under[:-2] & under[1:-1] & under[2:])
         if len(low) and rest.end_s - samples.time_s[rest.first + low[0]] > _TRIP_S:
             found.append(float(samples.time_s[rest.first + low[0]]))
     return found

@@ -70,7 +70,8 @@ def _faults(q: Quality, units: str, zone: str) -> Iterator[tuple[str, str, str, 
     if q.is_stuck and q.still_from_s is not None:
         since = clock(q.still_from_s, zone)
         how_long = text(q.still_s, "duration", units)
-        yield "stuck", "warning", "The sensor stood still", f"For {how_long} from {since}."
+        lost = "What the pump did in that time is lost."
+        yield "stuck", "warning", "The sensor stood still", f"For {how_long} from {since}. {lost}"
     if q.below:
         yield (
             "offset",
