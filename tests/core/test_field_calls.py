@@ -9,7 +9,7 @@ import pytest
 
 from bench.faulty import a_faulty
 from tests.core.drawn import draw
-from tests.core.systems import GAL
+from tests.core.systems import GAL, entries
 from tests.core.test_trouble import WELL, random_seen, told
 from tests.core.test_visit import document, view
 from tests.field.calls import FAULTS, Call, a_call
@@ -19,6 +19,8 @@ from zerodip.fileformat.document import read_document
 from zerodip.kinds.registry import KINDS, kind_of
 from zerodip.kinds.trials import Trials
 from zerodip.units import PSI
+from zerodip.visit.evidence import impossible_here
+from zerodip.visit.log import log_of
 from zerodip.visit.trouble import TroubleView, trouble_view
 from zerodip.visit.trouble_asked import asked_trouble
 
@@ -50,9 +52,9 @@ def judged(call: Call) -> tuple[bool, bool, bool]:
     made, every = asked(call), KINDS["well_bladder"].troubles.every
     works = [{each.id, *(one.id for one in each.same_work)} for each in made.suspects]
     right = {every[id].remedy.id for id in call.names}
-    first = made.suspects[0] if made.suspects else None
-    dear = first is not None and first.remedy_kind in ("job", "person", "setting")
-    wrong = made.clear and dear and first is not None and first.remedy not in right
+    advised = [each for each in made.suspects if each.remedy_says in made.ends]
+    dear = any(each.remedy_kind in ("job", "person", "setting") for each in advised)
+    wrong = made.clear and dear and not right & {each.remedy for each in advised}
     return (
         bool(works and works[0] & call.names),
         any(work & call.names for work in works[:3]),
@@ -205,6 +207,20 @@ def test_a_fall_that_says_how_the_house_valve_stood_is_taken_as_that(
     assert f"Gauge after five minutes, house valve {item} 50 psi" in {
         each.says for each in made.evidence
     }
+
+
+def test_what_is_on_record_is_not_asked() -> None:
+    """No lever where the file has none, nor the breaker that was put off on this visit."""
+    bare = document(system__switch__low_pressure_cut_off=False).figures()
+    asked_: set[str] = set()
+    made = told(bare, ("silent", True))
+    while made.check is not None:
+        asked_ |= {each.item for each in made.check.items}
+        made = told(bare, ("silent", True), impossible=asked_)
+    assert "breaker" in asked_
+    assert not {"lever", "reset_fails", "tank_apart"} & asked_
+    off = entries(("complaint", "silent"), ("safe.power_off", True), ("safe.proved_dead", True))
+    assert "breaker" in impossible_here(log_of(off))
 
 
 def test_air_read_before_other_points_were_decided_on_is_judged_by_those_it_was_set_for() -> None:

@@ -183,12 +183,14 @@ class Cause(Generic[P]):
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Troubles(Generic[P]):
     """What can be asked of a kind of system and what may be wrong with it. `plant` makes the
-    healthy one from its figures and the observations; `healthy` is the cause that is none."""
+    healthy one from its figures and the observations; `healthy` is the cause that is none;
+    `needless` names the items that its figures answer already."""
 
     plant: Callable[[Any, tuple[Observation, ...]], P]
     items: tuple[Item, ...]
     causes: tuple[Cause[P], ...]
     healthy: Cause[P]
+    needless: Callable[[Any], frozenset[str]] = lambda figures: frozenset()
 
     @property
     def every(self) -> dict[str, Cause[P]]:

@@ -133,7 +133,8 @@ def condition_of(log: Log) -> Needs:
 
 
 def impossible_here(log: Log) -> frozenset[str]:
-    """The items that cannot be looked at here, as was answered last.
+    """The items that cannot be looked at here, as was answered last; nor whether the breaker is off
+    where it was put off on this visit.
 
     Args:
         log: The visit's log.
@@ -142,7 +143,8 @@ def impossible_here(log: Log) -> frozenset[str]:
         Their ids.
     """
     last = {each.item: each.says for each in log.all(SAW)}
-    return frozenset(item for item, says in last.items() if says == "cannot")
+    cannot = frozenset(item for item, says in last.items() if says == "cannot")
+    return cannot | {"breaker"} if power_state(log) == "off" else cannot
 
 
 def _found(log: Log, begun: str) -> Iterator[Observation]:

@@ -146,7 +146,8 @@ def trouble_view(
     belief = _belief(tried, observations, met, done)
     shown = suspects(belief, tried) if belief.observations else ()
     stop = _stop(belief)
-    chosen = None if waits else _next(belief, condition, impossible, bool(stop))
+    needless = belief.troubles.needless(figures)
+    chosen = None if waits else _next(belief, condition, {*impossible, *needless}, bool(stop))
     over = bool(belief.observations) and chosen is None
     clear = over and not waits and _advised(belief)
     return TroubleView(
@@ -162,7 +163,7 @@ def trouble_view(
         rest=max(1 - math.fsum(share_of(each) for each in shown), 0.0),
         odd=_odd(belief, units),
         check=None if chosen is None else _asked(chosen, condition),
-        others=tuple(_others(belief)),
+        others=tuple(each for each in _others(belief) if each.item not in needless),
         clear=clear,
         ends=waits or (_ends(belief, shown, clear) if over else ""),
     )
@@ -296,7 +297,9 @@ def _ends(belief: Belief, shown: Sequence[Suspect], clear: bool) -> str:
     sure = [says[each] for each, p in likely if p >= ADVISED] or [says[likely[0][0]]]
     first = " And: ".join(sure)
     if clear:
-        return f"No further check is worth its minutes. {first}"
+        beside = [says[each] for each, p in likely if _AT_ONCE <= p < ADVISED]
+        also = f" Likely as well: {beside[0]}" if beside else ""
+        return f"No further check is worth its minutes. {first}{also}"
     return f"It is not clear, and nothing to check here would make it so. Likeliest: {first}"
 
 

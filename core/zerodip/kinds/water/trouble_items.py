@@ -7,7 +7,7 @@ from zerodip.kinds.water.trouble_told import SELDOM, TOLD
 
 __all__ = ["ITEMS"]
 
-_SEEN_PLAINLY = 0.02  # of what is looked at with the part in the hand is wrong
+_DAMP = 0.03  # of the air that is let out looks like water, or is said the other way
 
 SYMPTOMS: tuple[Item, ...] = (
     Item(
@@ -121,7 +121,7 @@ LOOKS: tuple[Item, ...] = (
         minutes=1,
         caution="Face away from the valve.",
         base=0.01,
-        wrong=_SEEN_PLAINLY,
+        wrong=_DAMP,
     ),
     Item(
         id="hollow",

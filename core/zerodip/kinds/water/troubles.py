@@ -4,6 +4,7 @@ is seen are judgement, no source; the rest is the plant's own model."""
 from zerodip.diagnosis.parts import Cause, Size, Troubles
 from zerodip.kinds.trouble_causes import HEALTHY, SWITCH_CAUSES, changed
 from zerodip.kinds.trouble_parts import NIPPLE, SET
+from zerodip.kinds.water.figures import WaterFigures
 from zerodip.kinds.water.trouble_air import BLADDER, PLAIN, TANKS
 from zerodip.kinds.water.trouble_changes import (
     HOLDS_HIGH,
@@ -72,7 +73,16 @@ _NOT_BOOSTED = {"well", "muddy"}
 
 def _troubles(causes: tuple[Cause[W], ...], without: set[str]) -> Troubles[W]:
     items = tuple(each for each in ITEMS if each.id not in without)
-    return Troubles(plant=healthy_plant, items=items, causes=causes, healthy=HEALTHY)
+    return Troubles(
+        plant=healthy_plant, items=items, causes=causes, healthy=HEALTHY, needless=_needless
+    )
+
+
+def _needless(figures: WaterFigures) -> frozenset[str]:
+    """No lever is looked for on a switch without one, no second tank where there is one."""
+    no_lever = figures.low_pressure_cut_off is False
+    one_tank = len(figures.system.tanks) == 1 and not figures.is_assumed("system.tanks")
+    return frozenset(("lever", "reset_fails") * no_lever + ("tank_apart",) * one_tank)
 
 
 _AIRLESS = {"water_at_valve", "pre_charge", "knee", "bubbles"}
