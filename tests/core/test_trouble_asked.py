@@ -6,6 +6,7 @@ import pytest
 
 from tests.core.systems import GAL, GPM
 from zerodip.errors import InvalidInput
+from zerodip.fileformat.as_typed import as_typed
 from zerodip.kinds.registry import KINDS
 from zerodip.units import PSI
 from zerodip.visit.rough_plates import rough_of, rough_system
@@ -66,6 +67,11 @@ def test_usual_plates_are_no_evidence_that_something_went_astray() -> None:
             "evidence.0.again",
         ),
         ({"kind": "cistern", "evidence": [{"item": "cut_in", "value": True}]}, "evidence.0.value"),
+        ({"kind": "cistern", "evidence": [{"item": "run", "value": "38 psi"}]}, "evidence.0.value"),
+        ({"kind": "cistern", "evidence": [{"item": "run", "luck": 1}]}, "evidence.0.luck"),
+        ({"kind": "cistern", "plates": {"volume_m3": "20 psi"}}, "system.tanks.0.volume_m3"),
+        ({"kind": "cistern", "luck": 1}, "luck"),
+        ({"kind": "cistern", "impossible": ["run", "luck"]}, "impossible.1"),
     ],
 )
 def test_what_cannot_be_is_refused_by_field(raw: dict[str, Any], path: str) -> None:
@@ -109,3 +115,35 @@ def test_a_second_look_that_says_otherwise_takes_back_what_the_first_was_worth()
 
     assert burst(again) < burst(first) < burst(twice)
     assert any(each.says.endswith("once more") for each in twice.evidence)
+
+
+def test_a_figure_may_be_typed_with_its_unit() -> None:
+    """20 gal, 9 psi and a minute and a half, whatever they are typed in."""
+    plates = {"volume_m3": "20 gal", "cut_in_gauge_pa": "2,76 bar", "cut_out_gauge_pa": "414 kPa"}
+    seen = ({"item": "pre_charge", "value": "9 psi"}, {"item": "run", "value": "1.5 min"})
+    typed = told(*seen, plates=plates)
+    plain = told(
+        {"item": "pre_charge", "value": 9 * PSI},
+        {"item": "run", "value": 90.0},
+        plates={"volume_m3": 20 * GAL, "cut_in_gauge_pa": 2.76e5, "cut_out_gauge_pa": 4.14e5},
+    )
+    assert typed == plain
+    assert as_typed("12", "pressure") == "12"  # no unit, no figure
+    assert as_typed("3 cfm", "air_flow") == pytest.approx(3 * 0.028316846592 / 60)
+
+
+def test_with_nothing_said_it_asks_what_a_call_begins_with() -> None:
+    made = told()
+    assert {"clicks", "silent"} <= {each.item for each in made.check.items}
+    assert not made.suspects
+    assert not made.ends
+
+
+def test_a_point_that_stands_alone_keeps_the_usual_differential() -> None:
+    """33.3 psi of cut-out is no fault against a cut-in that nobody read."""
+    of = rough_system("well_bladder", {"cut_out_gauge_pa": 33.3 * PSI}).settings
+    assert of.cut_out_gauge_pa == pytest.approx(33.3 * PSI)
+    assert 0 < of.cut_in_gauge_pa < of.cut_out_gauge_pa - 10 * PSI
+    assert told({"item": "cut_out", "value": 33.3 * PSI}).suspects[0].id == "healthy"
+    high = rough_system("well_bladder", {"cut_in_gauge_pa": 62 * PSI}).settings
+    assert high.cut_out_gauge_pa == pytest.approx(82 * PSI)
