@@ -376,7 +376,7 @@ def test_the_rest_of_the_trade_without_a_server(
     server.stop()
     page = phone.open()
     page.get_by_role("link", name=re.compile("Potting-shed well All")).click()
-    expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible()
+    expect(page.get_by_role("heading", name="Potting-shed well")).to_be_visible(timeout=30_000)
     expect(page.get_by_text("Over the visits")).to_be_visible(timeout=30_000)
     expect(page.get_by_role("link", name="Label")).to_be_hidden()
     page.get_by_role("link", name="Trouble").click()
