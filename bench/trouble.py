@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from functools import partial
 from multiprocessing import Pool
 
-from zerodip.diagnosis.hypotheses import OTHER
+from zerodip.diagnosis.hypotheses import OTHER, is_sound
 from zerodip.diagnosis.inference import Belief, believe
 from zerodip.diagnosis.next_check import (
     ADVISED,
@@ -124,8 +124,8 @@ def diagnosed(plant: Faulty, ask: Ask) -> Outcome:
 
 def _filed(belief: Belief) -> list[str]:
     """What holds as the plant stands on file."""
-    every = belief.troubles.causes
-    return [each.id for h, _ in belief.weighed for each, _ in h.parts if each not in every]
+    sound = (each for each, _ in belief.weighed if is_sound(each, belief.troubles))
+    return [cause.id for each in sound for cause, _ in each.parts]
 
 
 def _outcome(plant: Faulty, belief: Belief, checks: int, minutes: float) -> Outcome:

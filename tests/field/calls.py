@@ -116,8 +116,8 @@ class Call:
 class _Seen:
     """What can be measured of a house, each by its own equations."""
 
-    def __init__(self, of: House, flow: float, rng: random.Random) -> None:
-        self.of, self.flow, self.rng = of, flow, rng
+    def __init__(self, of: House, flow: float) -> None:
+        self.of, self.flow = of, flow
 
     @cached_property
     def line(self) -> Line:
@@ -151,9 +151,9 @@ class _Seen:
         """Gallons from cut-out down to cut-in, by the gas law."""
         of = self.of
         moles = of.volume * (AIR + of.charge) * of.air
-        held = [max(of.volume - moles / (psi + AIR), 0.0) for psi in (of.cut_in, of.cut_out)]
-        if of.air < 1:
-            held = [of.volume - moles / (psi + AIR) for psi in (of.cut_in, of.cut_out)]
+        held = [of.volume - moles / (psi + AIR) for psi in (of.cut_in, of.cut_out)]
+        if of.air >= 1:  # a whole bladder lies empty at the least
+            held = [max(each, 0.0) for each in held]
         return max(held[1] - held[0], 0.01)
 
 
@@ -191,11 +191,11 @@ def a_call(fault: str, rng: random.Random) -> Call:
 
 def _told(wrong: Fault, of: House, flow: float, rng: random.Random) -> list[Any]:
     off = rng.gauss(0, 1.0)
-    signs = _signs(wrong, of, flow, rng)
+    signs = _signs(wrong, rng)
     if wrong.dead:
         return signs
-    made = _Seen(of, flow, rng)
-    told = [*signs, *_symptoms(of, made, flow, rng)]
+    made = _Seen(of, flow)
+    told = [*signs, *_symptoms(of, made, rng)]
     if rng.random() < 0.75:
         told += [
             ("cut_in", of.cut_in + off + rng.gauss(0, 0.6), ()),
@@ -209,7 +209,7 @@ def _told(wrong: Fault, of: House, flow: float, rng: random.Random) -> list[Any]
         told.append(("caught", made.caught * rng.gauss(1, 0.06), ()))
     if (fell := made.after(300.0)) and rng.random() < 0.4:
         told.append(("fall_open", fell[1] + off, (fell[0] + off, 299.0)))
-        shut = _Seen(replace(of, leak=0.0), flow, rng).after(300.0)
+        shut = _Seen(replace(of, leak=0.0), flow).after(300.0)
         if shut:
             told.append(("fall_shut", shut[1] + off, (shut[0] + off, 299.0)))
     if made.run is None and rng.random() < 0.6:
@@ -219,7 +219,7 @@ def _told(wrong: Fault, of: House, flow: float, rng: random.Random) -> list[Any]
     return told
 
 
-def _signs(wrong: Fault, of: House, flow: float, rng: random.Random) -> list[Any]:
+def _signs(wrong: Fault, rng: random.Random) -> list[Any]:
     """What is looked at: everything that would show it, and some that would not."""
     looked = [id for id in _LOOKS if id in wrong.signs or rng.random() < 0.2]
     told: list[Any] = []
@@ -233,7 +233,7 @@ def _signs(wrong: Fault, of: House, flow: float, rng: random.Random) -> list[Any
     return told
 
 
-def _symptoms(of: House, made: _Seen, flow: float, rng: random.Random) -> list[Any]:
+def _symptoms(of: House, made: _Seen, rng: random.Random) -> list[Any]:
     """What is complained of, where it is so and somebody noticed."""
     lost = of.leak + of.back
     rest = made.caught / lost * 60 if lost else math.inf

@@ -13,7 +13,17 @@ from typing import Any
 
 from zerodip.diagnosis.parts import Cause, Forecast, Plant, Troubles
 
-__all__ = ["CALLED", "OTHER", "ROUTINE", "Broken", "Hypothesis", "Shares", "pairs", "singles"]
+__all__ = [
+    "CALLED",
+    "OTHER",
+    "ROUTINE",
+    "Broken",
+    "Hypothesis",
+    "Shares",
+    "is_sound",
+    "pairs",
+    "singles",
+]
 
 Broken = tuple[frozenset[str], ...]
 OTHER = "other"
@@ -171,14 +181,22 @@ def pairs(
         The hypotheses.
     """
     whole = math.fsum(each.weight for each in troubles.causes if each.applies(plant))
-    chosen = _best([row for row in weighed if not _is_sound(row[0], troubles)])
+    chosen = _best([row for row in weighed if not is_sound(row[0], troubles)])
     for (a, sizes_a), (b, sizes_b) in combinations(chosen, 2):
         prior = shares.pair * 2 * a.weight * b.weight / whole**2 / (len(sizes_a) * len(sizes_b))
         yield from (_hypothesis(((a, x), (b, y)), prior, plant) for x in sizes_a for y in sizes_b)
 
 
-def _is_sound(hypothesis: Hypothesis, troubles: Troubles[Any]) -> bool:
-    """Whether it is the plant as it stands, with nothing changed: it goes with every other."""
+def is_sound(hypothesis: Hypothesis, troubles: Troubles[Any]) -> bool:
+    """Whether it is the plant as it stands, with nothing changed: it goes with every other.
+
+    Args:
+        hypothesis: The hypothesis.
+        troubles: What may be wrong with this kind of system.
+
+    Returns:
+        True for nothing wrong, and for what stands wrong on file.
+    """
     return any(cause not in troubles.causes for cause, _ in hypothesis.parts)
 
 

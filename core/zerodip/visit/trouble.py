@@ -277,9 +277,9 @@ def _together(belief: Belief) -> str:
             a, b = sorted(cause.title for cause, _ in hypothesis.parts)
             two[a, b] = two.get((a, b), 0.0) + p
     (a, b), p = max(two.items(), key=lambda pair: pair[1], default=(("", ""), 0.0))
-    return f"Two things at once: {a[:1].lower()}{a[1:]}; and {b[:1].lower()}{b[1:]}." * (
-        p >= _AT_ONCE
-    )
+    if p < _AT_ONCE:
+        return ""
+    return f"Two things at once: {a[:1].lower()}{a[1:]}; and {b[:1].lower()}{b[1:]}."
 
 
 def _decides(belief: Belief, shown: Sequence[Suspect], tried: PutRight) -> str:
