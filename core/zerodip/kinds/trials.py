@@ -16,6 +16,7 @@ from zerodip.kinds.registry import figures_for, kind_of
 from zerodip.kinds.remedies import Remedy
 from zerodip.rules.engine import SEVERITY, Finding, Rule, Verdict, WordedFinding, is_broken, run
 from zerodip.text.figure import OP
+from zerodip.text.within import within
 from zerodip.text.writer import Writer
 from zerodip.units import number, text
 
@@ -164,7 +165,7 @@ class Trials:
             names = " and ".join(
                 each.title for each in limits_to_read(self.kind.limits, self.figures)
             )
-            does = remedy.does[:1].lower() + remedy.does[1:]
+            does = within(remedy.does)
             says = f"Read {names} first. If they allow it, {does}."
             return Advice(rule=finding.rule.id, says=says, removes=False, share=0.0, remedy=remedy)
         return None

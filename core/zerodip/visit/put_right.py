@@ -12,6 +12,7 @@ from zerodip.kinds.findings import findings_of
 from zerodip.kinds.trials import Trials
 from zerodip.rules.engine import Finding, Verdict
 from zerodip.text.figure import Reading
+from zerodip.text.within import within
 from zerodip.text.writer import Writer
 
 __all__ = ["PutRight"]
@@ -70,5 +71,5 @@ class PutRight:
         """A stop or caution of Decide in words, with what was tried against it."""
         word = "stop" if finding.verdict is Verdict.STOP else "caution"
         title = Writer(self.trials.figures, self.trials.units).fill(finding.rule.fails)
-        says = f"Decide has a {word} here: {title[:1].lower()}{title[1:]}."
+        says = f"Decide has a {word} here: {within(title)}."
         return f"{says} {self.trials.advice(finding).says}".strip()

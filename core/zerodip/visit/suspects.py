@@ -9,6 +9,7 @@ from typing import Any
 
 from zerodip.diagnosis.inference import Belief
 from zerodip.diagnosis.parts import Cause, Item, Observation
+from zerodip.text.within import within
 from zerodip.units import text
 from zerodip.visit.put_right import PutRight
 
@@ -89,7 +90,7 @@ def said(item: Item, seen: Observation, units: str) -> str:
         return f"{item.title} {text(float(seen.value), item.dimension, units)}{once_more}"
     if item.yes != "Yes":
         return f"{item.title}: {(item.yes if seen.value else item.no).lower()}{once_more}"
-    title = item.title if seen.value else f"Not: {item.title[:1].lower()}{item.title[1:]}"
+    title = item.title if seen.value else f"Not: {within(item.title)}"
     return f"{title}{once_more}"
 
 

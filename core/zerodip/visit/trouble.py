@@ -14,6 +14,7 @@ from zerodip.diagnosis.parts import Item, Needs, Observation
 from zerodip.kinds.figures import Figures
 from zerodip.kinds.registry import kind_of
 from zerodip.kinds.trials import Trials
+from zerodip.text.within import within
 from zerodip.units import SYSTEMS
 from zerodip.visit.put_right import PutRight
 from zerodip.visit.suspects import Suspect, item_of, likely_works, said, share_of, suspects
@@ -279,7 +280,7 @@ def _together(belief: Belief) -> str:
     (a, b), p = max(two.items(), key=lambda pair: pair[1], default=(("", ""), 0.0))
     if p < _AT_ONCE:
         return ""
-    return f"Two things at once: {a[:1].lower()}{a[1:]}; and {b[:1].lower()}{b[1:]}."
+    return f"Two things at once: {within(a)}; and {within(b)}."
 
 
 def _decides(belief: Belief, shown: Sequence[Suspect], tried: PutRight) -> str:

@@ -12,6 +12,7 @@ from zerodip.kinds.steps import WATCHED
 from zerodip.kinds.trials import Trials
 from zerodip.kinds.visit_parts import Remaining
 from zerodip.rules.engine import Verdict, is_broken, worded
+from zerodip.text.within import within
 from zerodip.text.writer import Writer
 from zerodip.units import text
 from zerodip.visit.figures_at import figures_stood
@@ -255,7 +256,7 @@ def _begun(figures: Figures, log: Log, setting: SetView) -> Iterator[Remaining]:
             yield Remaining(
                 id=f"job.{job.id}",
                 verdict="caution",
-                title=f"Not finished: {job.title[:1].lower()}{job.title[1:]}",
+                title=f"Not finished: {within(job.title)}",
                 advice=f"Left to do: {' '.join(missing[:3])}",
                 urgent="now",
             )
@@ -310,5 +311,5 @@ def _not_read(figures: Figures, log: Log) -> Iterator[Remaining]:
 
 
 def _listed(names: list[str]) -> str:
-    said = ", ".join([names[0], *(name[:1].lower() + name[1:] for name in names[1:])])
+    said = ", ".join([names[0], *(within(name) for name in names[1:])])
     return said[:1].upper() + said[1:]
